@@ -1,0 +1,34 @@
+"""Read, check, repair, move and write meshes."""
+
+from .model import Mesh, MeshFacts, facet_areas, facet_normals, mesh_facts, volume_mm3
+from .read import FORMATS, Opened, ReadLimits, check_size, in_mm, open_mesh
+from .repair import Repair, repaired
+from .threemf import Part
+from .transforms import angles_of_rotation, rotation_about_axes, rotation_taking_down
+from .units import MM_PER_UNIT, UnitDoubt, unit_doubt
+from .write import binary_stl
+
+__all__ = [
+    "FORMATS",
+    "MM_PER_UNIT",
+    "Mesh",
+    "MeshFacts",
+    "Opened",
+    "Part",
+    "ReadLimits",
+    "Repair",
+    "UnitDoubt",
+    "angles_of_rotation",
+    "binary_stl",
+    "check_size",
+    "facet_areas",
+    "facet_normals",
+    "in_mm",
+    "mesh_facts",
+    "open_mesh",
+    "repaired",
+    "rotation_about_axes",
+    "rotation_taking_down",
+    "unit_doubt",
+    "volume_mm3",
+]

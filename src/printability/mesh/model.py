@@ -1,0 +1,94 @@
+"""The mesh that everything works on, and what is true of it in any stance."""
+
+from dataclasses import dataclass
+from functools import cached_property
+
+import numpy as np
+
+from . import _kernels
+
+__all__ = ["Mesh", "MeshFacts", "facet_areas", "facet_normals", "mesh_facts", "volume_mm3"]
+
+
+@dataclass(frozen=True, eq=False)
+class Mesh:
+    """Triangles over shared vertices.
+
+    Attributes
+    ----------
+    vertices : (n, 3) float64
+        Positions, mm.
+    facets : (m, 3) int32
+        Vertex indices, counter-clockwise seen from outside.
+    """
+
+    vertices: np.ndarray
+    facets: np.ndarray
+
+    @cached_property
+    def twin(self) -> np.ndarray:
+        """(3m,) int32: the half-edge across each half-edge, -1 where the mesh is open."""
+        return _kernels.pair_half_edges(self.facets, len(self.vertices))[0]
+
+    @cached_property
+    def body_of_facet(self) -> np.ndarray:
+        """(m,) int32: which connected body each facet belongs to."""
+        return _kernels.label_connected(self.twin, np.ones(len(self.facets), np.bool_))[0]
+
+    @property
+    def is_watertight(self) -> bool:
+        """Whether every edge is shared by facets that wind against each other."""
+        return len(self.facets) > 0 and not np.any(self.twin < 0)
+
+    def moved(self, vertices: np.ndarray) -> "Mesh":
+        """The same facets over moved vertices; topology found so far is kept."""
+        mesh = Mesh(vertices, self.facets)
+        for name in ("twin", "body_of_facet"):
+            if name in self.__dict__:
+                mesh.__dict__[name] = self.__dict__[name]
+        return mesh
+
+
+@dataclass(frozen=True)
+class MeshFacts:
+    """What can be said of a mesh whatever way it stands."""
+
+    facets: int
+    volume_mm3: float
+    area_mm2: float
+    watertight: bool
+    open_edges: int
+    bodies: int
+
+
+def facet_normals(mesh: Mesh) -> np.ndarray:
+    """Outward unit normals, (m, 3) float; zero rows for facets without area."""
+    a, b, c = (mesh.vertices[mesh.facets[:, i]] for i in range(3))
+    normal = np.cross(b - a, c - a)
+    length = np.linalg.norm(normal, axis=1, keepdims=True)
+    return np.divide(normal, length, out=np.zeros_like(normal), where=length > 0)
+
+
+def facet_areas(mesh: Mesh) -> np.ndarray:
+    """Area of each facet, (m,) float, mm²."""
+    a, b, c = (mesh.vertices[mesh.facets[:, i]] for i in range(3))
+    return 0.5 * np.linalg.norm(np.cross(b - a, c - a), axis=1)
+
+
+def volume_mm3(mesh: Mesh) -> float:
+    """Enclosed volume by the divergence theorem; in doubt unless the mesh is watertight."""
+    everything = np.zeros(len(mesh.facets), np.int32)
+    return float(_kernels.signed_volumes(mesh.vertices, mesh.facets, everything, 1)[0])
+
+
+def mesh_facts(mesh: Mesh) -> MeshFacts:
+    """Count and measure a mesh."""
+    open_edges = int(np.count_nonzero(mesh.twin < 0))
+    return MeshFacts(
+        facets=len(mesh.facets),
+        volume_mm3=volume_mm3(mesh),
+        area_mm2=float(facet_areas(mesh).sum()),
+        watertight=open_edges == 0,
+        open_edges=open_edges,
+        bodies=int(mesh.body_of_facet.max(initial=-1)) + 1,
+    )

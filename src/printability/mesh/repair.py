@@ -1,0 +1,188 @@
+"""Make a raw heap of triangles fit for measuring, and name every repair."""
+
+from dataclasses import dataclass
+
+import numpy as np
+from scipy.spatial import cKDTree
+
+from . import _kernels
+from .model import Mesh
+
+__all__ = ["Repair", "repaired"]
+
+# Open edges whose ends lie closer than this part of the model's diagonal are one edge that
+# rounding tore apart (STL keeps seven digits).
+HAIRLINE = 1e-5
+
+
+@dataclass(frozen=True)
+class Repair:
+    """One kind of repair: a key for programs, how often, and a sentence for people."""
+
+    kind: str
+    count: int
+    text: str
+
+
+def repaired(points: np.ndarray, facets: np.ndarray) -> tuple[Mesh, tuple[Repair, ...]]:
+    """Merge equal vertices, drop degenerate facets, close hairlines, fix winding.
+
+    Parameters
+    ----------
+    points : (n, 3) float
+        Finite positions; may repeat.
+    facets : (m, 3) int
+        Indices into ``points``.
+
+    Returns
+    -------
+    mesh : Mesh
+    repairs : tuple of Repair
+        In the order in which they were made; empty when there was nothing to do. Merging the
+        repeated corners of a file that stores triangles one by one is no repair and only
+        named when the file had shared vertices to begin with.
+    """
+    repairs: list[Repair] = []
+    points = np.ascontiguousarray(points, np.float64) + 0.0  # no negative zeros
+    facets = np.ascontiguousarray(facets, np.int32)
+    loose = len(points) == 3 * len(facets)
+    label, first = _kernels.merge_equal_points(points)
+    merged = len(points) - len(first)
+    if merged and not loose:
+        repairs.append(Repair("merged_vertices", merged, f"Merged {merged:,} repeated vertices."))
+    vertices, facets = points[first], label[facets].astype(np.int32)
+
+    facets = _without_degenerate(facets, repairs)
+    mesh = Mesh(vertices, facets)
+    if not mesh.is_watertight and len(facets):
+        facets = _wound_alike(facets, len(vertices), repairs)
+        mesh = Mesh(vertices, facets)
+    if not mesh.is_watertight and len(facets):
+        mesh = _hairlines_closed(mesh, repairs)
+    mesh = _flat_facets_dropped(mesh, repairs)
+    mesh = _outside_out(mesh, repairs)
+    return _without_unused(mesh), tuple(repairs)
+
+
+def _without_degenerate(facets, repairs):
+    a, b, c = facets.T
+    bad = (a == b) | (b == c) | (c == a)
+    # Each facet turned so that its lowest index comes first: equal rows, equal facets.
+    first = np.argmin(facets, axis=1)
+    rows = np.take_along_axis(facets, (first[:, None] + np.arange(3)) % 3, axis=1)
+    label, kept = _kernels.merge_equal_points(rows.astype(np.float64))
+    twice = kept[label] != np.arange(len(facets))
+    twice &= ~bad
+    if twice.any():
+        count = int(twice.sum())
+        repairs.append(Repair("dropped_duplicates", count, f"Dropped {count:,} repeated facets."))
+    if bad.any():
+        count = int(bad.sum())
+        repairs.append(
+            Repair("dropped_degenerate", count, f"Dropped {count:,} facets without area.")
+        )
+    return np.ascontiguousarray(facets[~(bad | twice)])
+
+
+def _wound_alike(facets, n_vertices, repairs):
+    flip = _kernels.facets_to_flip(facets, n_vertices)
+    if not flip.any():
+        return facets
+    count = int(flip.sum())
+    repairs.append(
+        Repair("flipped_facets", count, f"Turned {count:,} facets round to match their neighbours.")
+    )
+    facets = facets.copy()
+    facets[flip] = facets[flip][:, ::-1]
+    return facets
+
+
+def _hairlines_closed(mesh, repairs):
+    edges = np.flatnonzero(mesh.twin < 0)
+    ends = np.unique(
+        np.concatenate(
+            [mesh.facets[edges // 3, edges % 3], mesh.facets[edges // 3, (edges % 3 + 1) % 3]]
+        )
+    )
+    diagonal = np.linalg.norm(np.ptp(mesh.vertices, axis=0))
+    pairs = cKDTree(mesh.vertices[ends]).query_pairs(HAIRLINE * diagonal, output_type="ndarray")
+    if not len(pairs):
+        return mesh
+    target = np.arange(len(mesh.vertices), dtype=np.int32)
+    pairs = np.sort(ends[pairs], axis=1)
+    for i, j in pairs[np.lexsort(pairs.T[::-1])]:
+        target[j] = target[i]
+    facets = target[mesh.facets]
+    a, b, c = facets.T
+    facets = np.ascontiguousarray(facets[(a != b) & (b != c) & (c != a)])
+    closed = Mesh(mesh.vertices, facets)
+    before, after = (int(np.count_nonzero(m.twin < 0)) for m in (mesh, closed))
+    if after >= before:
+        return mesh
+    repairs.append(
+        Repair(
+            "closed_hairlines",
+            before - after,
+            f"Closed hairline gaps along {before - after:,} edges.",
+        )
+    )
+    return closed
+
+
+def _flat_facets_dropped(mesh, repairs):
+    """Drop zero-area facets that hang loose; those that hold a closed surface stay."""
+    a, b, c = (mesh.vertices[mesh.facets[:, i]] for i in range(3))
+    flat = ~np.any(np.cross(b - a, c - a), axis=1)
+    if not flat.any():
+        return mesh
+    loose = flat & np.all(mesh.twin.reshape(-1, 3) < 0, axis=1)
+    if not loose.any():
+        return mesh
+    count = int(loose.sum())
+    repairs.append(Repair("dropped_degenerate", count, f"Dropped {count:,} facets without area."))
+    return Mesh(mesh.vertices, np.ascontiguousarray(mesh.facets[~loose]))
+
+
+def _outside_out(mesh, repairs):
+    """Turn bodies that are inside out; a cavity inside another body is meant to be so."""
+    if not len(mesh.facets):
+        return mesh
+    body = mesh.body_of_facet
+    count = int(body.max()) + 1
+    volumes = _kernels.signed_volumes(mesh.vertices, mesh.facets, body, count)
+    inverted = np.flatnonzero(volumes < 0)
+    if not len(inverted):
+        return mesh
+    if volumes.sum() < 0:  # the whole file is inside out, cavities too
+        wrong = np.arange(count)
+    else:
+        wrong = np.array([b for b in inverted if not _lies_inside(mesh, body, b)], int)
+    if not len(wrong):
+        return mesh
+    facets = mesh.facets.copy()
+    mask = np.isin(body, wrong)
+    facets[mask] = facets[mask][:, ::-1]
+    n = len(wrong)
+    what = "the body" if count == 1 else f"{n} of {count} bodies"
+    repairs.append(Repair("inverted_bodies", n, f"Turned {what} right side out."))
+    return Mesh(mesh.vertices, facets)
+
+
+def _lies_inside(mesh, body, which):
+    facet = mesh.facets[np.argmax(body == which)]
+    x, y, z = mesh.vertices[facet].mean(axis=0)
+    _, facing, _ = _kernels.crossings_above(
+        mesh.vertices, mesh.facets, body != which, float(x), float(y), float(z)
+    )
+    return bool(facing.sum() != 0)
+
+
+def _without_unused(mesh):
+    used = np.zeros(len(mesh.vertices), bool)
+    used[mesh.facets] = True
+    if used.all():
+        return mesh
+    new_index = np.cumsum(used, dtype=np.int32) - 1
+    clean = Mesh(mesh.vertices[used], np.ascontiguousarray(new_index[mesh.facets], dtype=np.int32))
+    clean.__dict__.update({k: v for k, v in mesh.__dict__.items() if k in ("twin", "body_of_facet")})
+    return clean

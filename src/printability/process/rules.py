@@ -1,0 +1,142 @@
+"""The shipped processes. Every value has a unit and says how well founded it is."""
+
+from dataclasses import dataclass
+from enum import StrEnum
+
+__all__ = ["PROCESSES", "Process", "Rule", "Standing", "process_named"]
+
+
+class Standing(StrEnum):
+    """How well founded a value is."""
+
+    PRACTICE = "common practice, no source"
+    MEMORY = "from memory"
+
+
+@dataclass(frozen=True)
+class Rule:
+    """One number of a process: value, unit, what it governs, and its standing."""
+
+    key: str
+    value: float
+    unit: str
+    label: str
+    standing: Standing
+
+
+@dataclass(frozen=True)
+class Process:
+    """A way to print: machine, layers and rules."""
+
+    key: str
+    label: str
+    rules: tuple[Rule, ...]
+
+    def __getitem__(self, key: str) -> float:
+        """Value of the rule ``key``, in the rule's unit."""
+        for rule in self.rules:
+            if rule.key == key:
+                return rule.value
+        raise KeyError(key)
+
+    @property
+    def layer_height_mm(self) -> float:
+        """Thickness of a layer, mm."""
+        return self["layer_height_mm"]
+
+    @property
+    def threshold_deg(self) -> float:
+        """Slope from which a surface supports itself, degrees from the plate."""
+        return self["threshold_deg"]
+
+    @property
+    def build_volume_mm(self) -> tuple[float, float, float]:
+        """Room of the machine along X, Y and Z, mm; the plate's middle is x = y = 0."""
+        return self["build_x_mm"], self["build_y_mm"], self["build_z_mm"]
+
+
+_LABELS = {
+    "layer_height_mm": ("mm", "layer height"),
+    "line_mm": ("mm", "line or pixel width"),
+    "threshold_deg": ("°", "self-supporting slope"),
+    "build_x_mm": ("mm", "build volume along X"),
+    "build_y_mm": ("mm", "build volume along Y"),
+    "build_z_mm": ("mm", "build volume along Z"),
+    "density_g_cm3": ("g/cm³", "density"),
+    "contact_mm": ("mm", "contact diameter"),
+    "embed_mm": ("mm", "depth of the tip in the model"),
+    "tip_mm": ("mm", "length of the tip"),
+    "shaft_mm": ("mm", "shaft diameter"),
+    "foot_mm": ("mm", "foot diameter"),
+    "foot_height_mm": ("mm", "foot height"),
+    "pad_mm": ("mm", "pad diameter"),
+    "pad_height_mm": ("mm", "pad height"),
+    "absorbed_layers": ("layers", "an island joined within this is usually harmless"),
+}
+
+
+def _rules(**values: tuple[float, Standing]) -> tuple[Rule, ...]:
+    return tuple(
+        Rule(key, value, *_LABELS[key], standing) for key, (value, standing) in values.items()
+    )
+
+
+_P, _M = Standing.PRACTICE, Standing.MEMORY
+
+PROCESSES = {
+    "fdm": Process(
+        "fdm",
+        "Filament (FDM)",
+        _rules(
+            layer_height_mm=(0.2, _P),
+            line_mm=(0.42, _M),
+            threshold_deg=(45.0, _P),
+            build_x_mm=(220.0, _M),
+            build_y_mm=(220.0, _M),
+            build_z_mm=(250.0, _M),
+            density_g_cm3=(1.24, _M),
+            contact_mm=(0.45, _P),
+            embed_mm=(0.25, _P),
+            tip_mm=(3.0, _M),
+            shaft_mm=(2.2, _P),
+            foot_mm=(7.0, _M),
+            foot_height_mm=(3.0, _M),
+            pad_mm=(8.0, _M),
+            pad_height_mm=(1.0, _P),
+            absorbed_layers=(5.0, _P),
+        ),
+    ),
+    "resin": Process(
+        "resin",
+        "Resin",
+        _rules(
+            layer_height_mm=(0.05, _P),
+            line_mm=(0.05, _M),
+            threshold_deg=(45.0, _P),
+            build_x_mm=(143.0, _M),
+            build_y_mm=(89.0, _M),
+            build_z_mm=(175.0, _M),
+            density_g_cm3=(1.15, _M),
+            contact_mm=(0.4, _P),
+            embed_mm=(0.25, _P),
+            tip_mm=(2.0, _M),
+            shaft_mm=(1.0, _P),
+            foot_mm=(4.0, _M),
+            foot_height_mm=(1.5, _M),
+            pad_mm=(5.0, _M),
+            pad_height_mm=(0.5, _P),
+            absorbed_layers=(5.0, _P),
+        ),
+    ),
+}
+
+
+def process_named(key: str) -> Process:
+    """The shipped process of that key.
+
+    Raises
+    ------
+    KeyError
+        If there is none.
+    """
+    return PROCESSES[key]
