@@ -1,6 +1,6 @@
 """Read, check, repair, move and write meshes."""
 
-from .model import Mesh, MeshFacts, facet_areas, facet_normals, mesh_facts, volume_mm3
+from .model import Mesh, MeshFacts, facet_areas, facet_normals, joined, mesh_facts, volume_mm3
 from .read import FORMATS, Opened, ReadLimits, check_size, in_mm, open_mesh
 from .repair import Repair, repaired
 from .threemf import Part
@@ -24,6 +24,7 @@ __all__ = [
     "facet_areas",
     "facet_normals",
     "in_mm",
+    "joined",
     "mesh_facts",
     "open_mesh",
     "repaired",

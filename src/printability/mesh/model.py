@@ -7,7 +7,7 @@ import numpy as np
 
 from . import _kernels
 
-__all__ = ["Mesh", "MeshFacts", "facet_areas", "facet_normals", "mesh_facts", "volume_mm3"]
+__all__ = ["Mesh", "MeshFacts", "facet_areas", "facet_normals", "joined", "mesh_facts", "volume_mm3"]
 
 
 @dataclass(frozen=True, eq=False)
@@ -91,4 +91,15 @@ def mesh_facts(mesh: Mesh) -> MeshFacts:
         watertight=open_edges == 0,
         open_edges=open_edges,
         bodies=int(mesh.body_of_facet.max(initial=-1)) + 1,
+    )
+
+
+def joined(meshes: list[Mesh]) -> Mesh:
+    """Several meshes as one, side by side; nothing is merged."""
+    offsets = np.cumsum([0] + [len(mesh.vertices) for mesh in meshes[:-1]])
+    return Mesh(
+        np.concatenate([mesh.vertices for mesh in meshes]),
+        np.concatenate(
+            [mesh.facets + start for mesh, start in zip(meshes, offsets, strict=True)]
+        ).astype(np.int32),
     )

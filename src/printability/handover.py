@@ -1,0 +1,146 @@
+"""What leaves the workshop: files made of a placed model, checked before they are given out."""
+
+from dataclasses import dataclass
+
+import manifold3d
+import numpy as np
+
+from .errors import HandOverError
+from .mesh import Mesh, Part, binary_stl, mesh_facts, open_mesh, threemf
+from .pillars import pillar_mesh
+from .process import Process
+from .stance import Placed
+
+__all__ = ["Check", "checks", "one_body", "stl_of", "threemf_of"]
+
+
+@dataclass(frozen=True)
+class Check:
+    """One thing looked at before hand-over."""
+
+    key: str
+    label: str
+    ok: bool
+    text: str
+
+
+def one_body(placed: Placed) -> Mesh:
+    """Model and pillars as one watertight surface, by boolean union.
+
+    Raises
+    ------
+    HandOverError
+        If the model is not watertight, or the union fails.
+    """
+    if not placed.mesh.is_watertight:
+        raise HandOverError(
+            "The model is not watertight, so it cannot be made one body; close its open edges "
+            "where it was made."
+        )
+    solids = [_solid(part) for part in _bodies(placed.mesh)]
+    solids += [_solid(pillar_mesh(pillar)) for pillar in placed.standing]
+    union = manifold3d.Manifold.batch_boolean(solids, manifold3d.OpType.Add)
+    if union.status() != manifold3d.Error.NoError or union.is_empty():
+        raise HandOverError("Model and pillars could not be joined into one body.")
+    out = union.to_mesh64()
+    # STL keeps single precision: round first, so that what is checked is what is written.
+    vertices = np.asarray(out.vert_properties[:, :3], np.float32).astype(np.float64)
+    return Mesh(np.ascontiguousarray(vertices), np.ascontiguousarray(out.tri_verts, np.int32))
+
+
+def _bodies(mesh: Mesh) -> list[Mesh]:
+    """The model's bodies apart where they may overlap; whole where one is another's cavity."""
+    body = mesh.body_of_facet
+    count = int(body.max(initial=0)) + 1
+    if count == 1:
+        return [mesh]
+    parts = [Mesh(mesh.vertices, np.ascontiguousarray(mesh.facets[body == b])) for b in range(count)]
+    if any(mesh_facts(part).volume_mm3 <= 0 for part in parts):
+        return [mesh]
+    return parts
+
+
+def _solid(mesh: Mesh) -> manifold3d.Manifold:
+    used, index = np.unique(mesh.facets, return_inverse=True)
+    solid = manifold3d.Manifold(
+        manifold3d.Mesh64(
+            np.ascontiguousarray(mesh.vertices[used]), index.reshape(-1, 3).astype(np.uint64)
+        )
+    )
+    if solid.status() != manifold3d.Error.NoError:
+        raise HandOverError(
+            "The model's surface meets itself along edges, so it cannot be made one body; "
+            "repair it where it was made."
+        )
+    return solid
+
+
+def stl_of(placed: Placed, title: str) -> bytes:
+    """Binary STL of model and pillars as one watertight body."""
+    return binary_stl(one_body(placed), title)
+
+
+def threemf_of(placed: Placed, title: str) -> bytes:
+    """3MF with the model as one object and every pillar as an object of type support."""
+    parts = [Part(title, placed.mesh, False)]
+    parts += [
+        Part(f"Pillar {key}", pillar_mesh(pillar), True)
+        for key, pillar in placed.pillars.items()
+        if pillar.fit == "stands"
+    ]
+    return threemf.write(parts, title)
+
+
+def checks(placed: Placed, process: Process) -> list[Check]:
+    """What must hold before the files are used, each looked at afresh on what is written."""
+    found = [_check_pillars(placed), _check_volume_fits(placed, process)]
+    try:
+        body = one_body(placed)
+    except HandOverError as error:
+        return [Check("one_body", "One watertight body", False, str(error)), *found]
+    read_back = open_mesh(binary_stl(body, "check"), "check.stl").mesh
+    facts = mesh_facts(read_back)
+    if not facts.watertight:
+        text = f"The joined body has {facts.open_edges} open edges when read back."
+    elif facts.bodies > 1:
+        text = (
+            f"Watertight, {facts.volume_mm3:,.0f} mm³ when read back, in {facts.bodies} separate "
+            "bodies: the model has parts that nothing joins."
+        )
+    else:
+        text = f"Watertight, one body, {facts.volume_mm3:,.0f} mm³ when read back."
+    return [Check("one_body", "One watertight body", facts.watertight, text), *found]
+
+
+def _check_pillars(placed: Placed) -> Check:
+    total, unfit = len(placed.pillars), len(placed.pillars) - len(placed.standing)
+    if unfit:
+        text = f"{unfit} of {total} pillars cannot stand and are left out; see Prop."
+    elif total:
+        text = f"All {total} pillars stand." if total > 1 else "The pillar stands."
+    else:
+        text = "There are no pillars."
+    return Check("pillars", "Pillars stand", not unfit, text)
+
+
+def _check_volume_fits(placed: Placed, process: Process) -> Check:
+    parts = [placed.mesh.vertices] + [pillar_mesh(p).vertices for p in placed.standing]
+    low = np.min([part.min(axis=0) for part in parts], axis=0)
+    high = np.max([part.max(axis=0) for part in parts], axis=0)
+    room = np.array(process.build_volume_mm)
+    least, most = np.array([-room[0] / 2, -room[1] / 2, 0]), np.array([room[0] / 2, room[1] / 2, room[2]])
+    out = [
+        f"{excess:.1f} mm along {axis}"
+        for axis, excess in zip("XYZ", np.maximum(least - low, high - most), strict=True)
+        if excess > 1e-6
+    ]
+    size = " × ".join(f"{v:.1f}" for v in high - low)
+    limit = " × ".join(f"{v:g}" for v in room)
+    if out:
+        return Check(
+            "build_volume", "Inside the build volume", False,
+            f"Sticks out by {', '.join(out)}; the machine has {limit} mm.",
+        )  # fmt: skip
+    return Check(
+        "build_volume", "Inside the build volume", True, f"{size} mm in {limit} mm."
+    )

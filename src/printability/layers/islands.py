@@ -1,0 +1,54 @@
+"""Islands: parts of a layer that begin on nothing, and when they join what stands."""
+
+from dataclasses import dataclass
+
+from . import _kernels
+from .slicing import Layers
+
+__all__ = ["Island", "find_islands"]
+
+
+@dataclass(frozen=True)
+class Island:
+    """A connected region of layer ``layer`` >= 1 that does not touch the layer below.
+
+    ``absorbed_after_layers`` counts from its own layer to the one in which it is joined with
+    something that stands on the plate; None if it never is.
+    """
+
+    id: int
+    layer: int
+    z_mm: float
+    center_mm: tuple[float, float, float]
+    area_mm2: float
+    absorbed_after_layers: int | None
+
+
+def find_islands(layers: Layers) -> tuple[Island, ...]:
+    """All islands, from the bottom up; regions that only touch along an outline count as held."""
+    which, after = _kernels.trace_islands(
+        layers.points,
+        layers.loop_start,
+        layers.region_of_loop,
+        layers.is_hole,
+        layers.loop_box_mm,
+        layers.region_layer,
+        len(layers.region_layer),
+        layers.count,
+    )
+    found = []
+    for number, (region, absorbed) in enumerate(zip(which, after, strict=True), start=1):
+        k = int(layers.region_layer[region])
+        z = (k + 0.5) * layers.layer_height_mm
+        x, y = (float(c) for c in layers.region_center_mm[region])
+        found.append(
+            Island(
+                id=number,
+                layer=k,
+                z_mm=z,
+                center_mm=(x, y, z),
+                area_mm2=float(layers.region_area_mm2[region]),
+                absorbed_after_layers=None if absorbed < 0 else int(absorbed),
+            )
+        )
+    return tuple(found)

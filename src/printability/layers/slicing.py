@@ -1,0 +1,237 @@
+"""Cut a placed model into layers: closed loops, regions and areas of every one.
+
+Layer k spans [k h, (k + 1) h] and is cut at its middle, z = (k + 1/2) h. Its region is what
+is inside the model there, by non-zero winding: overlapping bodies count once.
+"""
+
+import math
+from dataclasses import dataclass
+from functools import cached_property
+
+import manifold3d
+import numpy as np
+
+from ..mesh import Mesh
+from . import _kernels
+
+__all__ = ["Layers", "layer_count", "layers_together", "outlines", "slice_layers"]
+
+# A height this much of a layer over a whole number of layers is rounding, not a layer.
+_ROUNDING = 1e-6
+
+
+@dataclass(frozen=True, eq=False)
+class Layers:
+    """Every layer of a model, its loops stored flat.
+
+    Attributes
+    ----------
+    layer_height_mm : float
+    points : (p, 2) float
+        Loop points, mm, one loop after another.
+    loop_start : (l + 1,) int
+        Loop ``i`` is ``points[loop_start[i]:loop_start[i + 1]]``, closed from last to first.
+    layer_start : (n + 1,) int
+        Layer ``k`` has loops ``layer_start[k]:layer_start[k + 1]``.
+    open_chains : int
+        Chains that an open mesh left unclosed, here closed by straight lines.
+    """
+
+    layer_height_mm: float
+    points: np.ndarray
+    loop_start: np.ndarray
+    layer_start: np.ndarray
+    open_chains: int = 0
+
+    @property
+    def count(self) -> int:
+        """Number of layers."""
+        return len(self.layer_start) - 1
+
+    @property
+    def heights_mm(self) -> np.ndarray:
+        """(n,) float: where each layer is cut."""
+        return (np.arange(self.count) + 0.5) * self.layer_height_mm
+
+    @cached_property
+    def loop_area_mm2(self) -> np.ndarray:
+        """(l,) float: signed area of every loop."""
+        return self._sizes[0]
+
+    @cached_property
+    def loop_box_mm(self) -> np.ndarray:
+        """(l, 4) float: x0, y0, x1, y1 of every loop."""
+        return self._sizes[1]
+
+    @cached_property
+    def _sizes(self):
+        return _kernels.loop_areas_and_boxes(self.points, self.loop_start)
+
+    @cached_property
+    def _nesting(self):
+        return _kernels.nest_loops(
+            self.points, self.loop_start, self.layer_start, self.loop_area_mm2, self.loop_box_mm
+        )
+
+    @property
+    def region_of_loop(self) -> np.ndarray:
+        """(l,) int: the connected region that a loop bounds, -1 for loops inside material."""
+        return self._nesting[0]
+
+    @property
+    def is_hole(self) -> np.ndarray:
+        """(l,) bool: whether a loop is a hole of its region."""
+        return self._nesting[1]
+
+    @property
+    def region_layer(self) -> np.ndarray:
+        """(r,) int: layer of every region, ascending."""
+        return self._nesting[2]
+
+    @cached_property
+    def _region_sums(self):
+        return _kernels.region_sums(
+            self.points, self.loop_start, self.region_of_loop, self.is_hole,
+            self.loop_area_mm2, len(self.region_layer),
+        )  # fmt: skip
+
+    @property
+    def region_area_mm2(self) -> np.ndarray:
+        """(r,) float: area of every region, holes taken off."""
+        return self._region_sums[0]
+
+    @property
+    def region_center_mm(self) -> np.ndarray:
+        """(r, 2) float: centroid of every region."""
+        return self._region_sums[1]
+
+    @cached_property
+    def area_mm2(self) -> np.ndarray:
+        """(n,) float: area of every layer."""
+        return np.bincount(self.region_layer, self.region_area_mm2, self.count)[: self.count]
+
+
+def layer_count(height_mm: float, layer_height_mm: float) -> int:
+    """Layers of a model of that height: the height over the layer height, rounded up."""
+    return max(math.ceil(height_mm / layer_height_mm - _ROUNDING), 0)
+
+
+def slice_layers(mesh: Mesh, layer_height_mm: float, count: int | None = None) -> Layers:
+    """Cut a placed mesh at the middle of every layer.
+
+    Parameters
+    ----------
+    mesh : Mesh
+        Standing on or above z = 0.
+    layer_height_mm : float
+    count : int, optional
+        Number of layers, where it is not the mesh's own height that decides.
+
+    Returns
+    -------
+    Layers
+        Loops have the material on their left. Where loops cross or touch (overlapping
+        bodies, surfaces that meet), they are replaced by the outline of their union.
+    """
+    if count is None:
+        top = float(mesh.vertices[:, 2].max(initial=0.0))
+        count = layer_count(top, layer_height_mm)
+    heights = (np.arange(count) + 0.5) * layer_height_mm
+    if not count:
+        heights = np.array([np.inf])  # nothing reaches it
+    points, loop_start, layer_start, open_chains = _kernels.slice_facets(
+        mesh.vertices, mesh.facets, mesh.twin, heights, layer_height_mm
+    )
+    layers = Layers(layer_height_mm, points, loop_start, layer_start[: count + 1], open_chains)
+    return _with_unions(layers)
+
+
+def layers_together(first: Layers, second: Layers) -> Layers:
+    """The layers of two models that stand in one place; overlaps count once.
+
+    The number of layers is the first one's; both must have the same layer height.
+    """
+    if not len(second.points):
+        return first
+    n = first.count
+    counts = np.stack([_loops_per_layer(part, n) for part in (first, second)], axis=1)
+    order, sources = [], (first, second)
+    for part in range(2):
+        own = np.arange(counts[:, part].sum())
+        order.append(np.stack([np.repeat(np.arange(n), counts[:, part]), own], axis=1))
+    keys = np.concatenate(
+        [np.c_[order[part], np.full(len(order[part]), part)] for part in range(2)]
+    )
+    keys = keys[np.lexsort((keys[:, 1], keys[:, 2], keys[:, 0]))]
+    chunks = [
+        sources[part].points[sources[part].loop_start[loop] : sources[part].loop_start[loop + 1]]
+        for _, loop, part in keys
+    ]
+    loop_start = np.concatenate([[0], np.cumsum([len(chunk) for chunk in chunks])]).astype(int)
+    layer_start = np.concatenate([[0], np.cumsum(counts.sum(axis=1))]).astype(int)
+    both = Layers(
+        first.layer_height_mm,
+        np.concatenate(chunks) if chunks else np.zeros((0, 2)),
+        loop_start,
+        layer_start,
+        first.open_chains + second.open_chains,
+    )
+    return _with_unions(both)
+
+
+def outlines(layers: Layers, k: int) -> list[np.ndarray]:
+    """Loops that bound layer ``k``: outlines counter-clockwise, holes clockwise, (n, 2) each."""
+    found = []
+    for loop in range(layers.layer_start[k], layers.layer_start[k + 1]):
+        if layers.region_of_loop[loop] < 0:
+            continue
+        points = layers.points[layers.loop_start[loop] : layers.loop_start[loop + 1]]
+        forwards = (layers.loop_area_mm2[loop] > 0) != layers.is_hole[loop]
+        found.append(points if forwards else points[::-1])
+    return found
+
+
+def _loops_per_layer(layers: Layers, count: int) -> np.ndarray:
+    loops = np.diff(layers.layer_start)[:count]
+    return np.pad(loops, (0, count - len(loops)))
+
+
+def _with_unions(layers: Layers) -> Layers:
+    """Replace the loops of layers in which they cross or touch by the union's outline."""
+    crossing = _kernels.layers_with_crossings(
+        layers.points, layers.loop_start, layers.layer_start
+    )
+    if not crossing.any():
+        return layers
+    chunks, loop_lengths, loops_per_layer = [], [], np.diff(layers.layer_start)
+    done = 0
+    for k in np.flatnonzero(crossing):
+        first, last = layers.layer_start[k], layers.layer_start[k + 1]
+        if first > done:
+            chunks.append(layers.points[layers.loop_start[done] : layers.loop_start[first]])
+            loop_lengths.append(np.diff(layers.loop_start[done : first + 1]))
+        loops = [
+            layers.points[layers.loop_start[i] : layers.loop_start[i + 1]]
+            for i in range(first, last)
+        ]
+        union = [loop for loop in union_of_loops(loops).to_polygons() if len(loop) > 2]
+        chunks.extend(union)
+        loop_lengths.append(np.array([len(loop) for loop in union], int))
+        loops_per_layer[k] = len(union)
+        done = last
+    chunks.append(layers.points[layers.loop_start[done] :])
+    loop_lengths.append(np.diff(layers.loop_start[done:]))
+    return Layers(
+        layers.layer_height_mm,
+        np.ascontiguousarray(np.concatenate(chunks)),
+        np.concatenate([[0], np.cumsum(np.concatenate(loop_lengths))]).astype(np.int64),
+        np.concatenate([[0], np.cumsum(loops_per_layer)]).astype(np.int64),
+        layers.open_chains,
+    )
+
+
+def union_of_loops(loops: list[np.ndarray]) -> manifold3d.CrossSection:
+    """What lies inside the loops by non-zero winding."""
+    if not loops:
+        return manifold3d.CrossSection()
+    return manifold3d.CrossSection(loops, manifold3d.FillRule.NonZero)

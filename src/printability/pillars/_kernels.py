@@ -1,0 +1,103 @@
+"""Compiled test of a solid of revolution about an upright axis against facets."""
+
+import numpy as np
+from numba import njit
+
+
+@njit(cache=True, nogil=True)
+def _edge_enters(p, q, x, y, z0, r0, slope):
+    """Whether a segment comes strictly nearer to the axis than r(z) = r0 + slope (z - z0)."""
+    ux, uy, uz = q[0] - p[0], q[1] - p[1], q[2] - p[2]
+    px, py = p[0] - x, p[1] - y
+    rp = r0 + slope * (p[2] - z0)
+    ru = slope * uz
+    # |p + t u|^2 - (rp + t ru)^2 < 0 for some t in [0, 1]; r >= 0 within the slab.
+    a = ux * ux + uy * uy - ru * ru
+    b = 2 * (px * ux + py * uy - rp * ru)
+    c = px * px + py * py - rp * rp
+    if c < 0 or a + b + c < 0:
+        return True
+    if a > 0 and b < 0 and -b < 2 * a:
+        return c - b * b / (4 * a) < 0
+    return False
+
+
+@njit(cache=True, nogil=True)
+def first_contact_below(vertices, facets, x, y, profile_z, profile_r, top):
+    """Highest place where facets enter the solid below ``top``, as (found, x, y, z).
+
+    The solid's radius runs linearly between the profile's knots (ascending z). A facet,
+    clipped to the slab between two knots, enters a frustum if one of the clipped polygon's
+    edges does or if the axis goes through the polygon: a cone's section that meets no edge
+    lies wholly inside and so holds the axis.
+    """
+    knots = profile_z.shape[0]
+    widest = 0.0
+    for k in range(knots):
+        widest = max(widest, profile_r[k])
+    best = np.array([0.0, 0.0, -np.inf])
+    found = False
+    poly = np.empty((12, 3))
+    work = np.empty((12, 3))
+    for f in range(facets.shape[0]):
+        a, b, c = facets[f, 0], facets[f, 1], facets[f, 2]
+        ax, bx, cx = vertices[a, 0], vertices[b, 0], vertices[c, 0]
+        if min(ax, bx, cx) > x + widest or max(ax, bx, cx) < x - widest:
+            continue
+        ay, by, cy = vertices[a, 1], vertices[b, 1], vertices[c, 1]
+        if min(ay, by, cy) > y + widest or max(ay, by, cy) < y - widest:
+            continue
+        low = min(vertices[a, 2], vertices[b, 2], vertices[c, 2])
+        high = max(vertices[a, 2], vertices[b, 2], vertices[c, 2])
+        for k in range(knots - 1):
+            z0, z1 = profile_z[k], min(profile_z[k + 1], top)
+            if z1 <= z0 or high <= z0 or low >= z1 or min(high, z1) <= best[2]:
+                continue
+            for i in range(3):
+                poly[i] = vertices[facets[f, i]]
+            n = 3
+            for keep_above, level in ((True, z0), (False, z1)):
+                m = 0
+                for i in range(n):
+                    p, q = poly[i], poly[(i + 1) % n]
+                    p_in = p[2] >= level if keep_above else p[2] <= level
+                    q_in = q[2] >= level if keep_above else q[2] <= level
+                    if p_in:
+                        work[m] = p
+                        m += 1
+                    if p_in != q_in:
+                        t = (level - p[2]) / (q[2] - p[2])
+                        work[m, 0] = p[0] + t * (q[0] - p[0])
+                        work[m, 1] = p[1] + t * (q[1] - p[1])
+                        work[m, 2] = level
+                        m += 1
+                n = m
+                for i in range(n):
+                    poly[i] = work[i]
+            if n < 2:
+                continue
+            slope = (profile_r[k + 1] - profile_r[k]) / (profile_z[k + 1] - profile_z[k])
+            enters = False
+            turns = 0
+            for i in range(n):
+                p, q = poly[i], poly[(i + 1) % n]
+                if _edge_enters(p, q, x, y, profile_z[k], profile_r[k], slope):
+                    enters = True
+                    break
+                if (p[1] <= y) != (q[1] <= y):
+                    at = p[0] + (y - p[1]) / (q[1] - p[1]) * (q[0] - p[0])
+                    if at > x:
+                        turns += 1 if q[1] > p[1] else -1
+            if not enters and turns == 0:
+                continue
+            # Of the polygon, name the corner that lies deepest in the solid's column.
+            near = np.inf
+            for i in range(n):
+                d = np.hypot(poly[i, 0] - x, poly[i, 1] - y)
+                if d < near:
+                    near = d
+                    at_i = i
+            if not found or poly[at_i, 2] > best[2]:
+                best[:] = poly[at_i]
+                found = True
+    return found, best[0], best[1], best[2]

@@ -1,0 +1,400 @@
+"""A stance: one way to stand a piece, kept as edits over its untouched source mesh.
+
+Each kind of edit is one frozen dataclass, registered under its key; its fields are its
+parameters, validated on construction, and ``applied`` takes a `Setup` to the next one.
+Folding the edits gives the setup; placing the source mesh by the setup gives what stands
+on the plate. Nothing is ever baked into the source.
+"""
+
+import math
+from collections.abc import Iterable
+from dataclasses import asdict, dataclass, fields, replace
+from typing import ClassVar
+
+import numpy as np
+
+from .errors import EditError
+from .mesh import (
+    MM_PER_UNIT,
+    Mesh,
+    angles_of_rotation,
+    facet_normals,
+    rotation_about_axes,
+    rotation_taking_down,
+)
+from .pillars import FittedPillar, PillarSize, PillarSpec, fit_pillar
+from .process import PROCESSES, Process, process_named
+
+__all__ = ["EDIT_KINDS", "Edit", "Placed", "Setup", "edit_from", "fold", "place", "turned"]
+
+MAX_LIFT_MM = 1000.0
+
+
+@dataclass(frozen=True)
+class Setup:
+    """What a stance's edits add up to, before any geometry is computed."""
+
+    unit: str = "mm"
+    process: Process = PROCESSES["fdm"]
+    threshold_deg: float | None = None
+    angles_deg: tuple[float, float, float] = (0.0, 0.0, 0.0)
+    lift_mm: float = 0.0
+    pillars: tuple[tuple[str, PillarSpec], ...] = ()
+
+    @property
+    def effective_threshold_deg(self) -> float:
+        """The overhang threshold in force: the stance's own, else the process's."""
+        return self.process.threshold_deg if self.threshold_deg is None else self.threshold_deg
+
+
+class Edit:
+    """Base of all edits."""
+
+    kind: ClassVar[str]
+
+    def applied(self, setup: Setup, source: Mesh) -> Setup:
+        """The setup after this edit."""
+        raise NotImplementedError
+
+    def said(self) -> str:
+        """What the edit did, in a few words for the undo button."""
+        raise NotImplementedError
+
+    def parameters(self) -> dict:
+        """The edit's fields as plain data, the inverse of `edit_from`."""
+        return asdict(self)
+
+
+EDIT_KINDS: dict[str, type[Edit]] = {}
+
+
+def _registered(cls):
+    EDIT_KINDS[cls.kind] = cls
+    return cls
+
+
+def edit_from(kind: str, parameters: dict) -> Edit:
+    """The edit of that kind with those parameters.
+
+    Raises
+    ------
+    EditError
+        For an unknown kind, a missing or unknown parameter, or a value out of range.
+    """
+    cls = EDIT_KINDS.get(kind)
+    if cls is None:
+        raise EditError(f"There is no edit “{kind}”.")
+    if not isinstance(parameters, dict):
+        raise EditError("The edit's parameters cannot be read.")
+    names = {field.name for field in fields(cls)}
+    for name in parameters:
+        if name not in names:
+            raise EditError(f"The edit “{kind}” has no “{name}”.")
+    try:
+        return cls(**parameters)
+    except TypeError as error:
+        raise EditError(f"The edit “{kind}” lacks some of its values.") from error
+
+
+def _number(value, name: str, low: float, high: float, unit: str) -> float:
+    if isinstance(value, bool) or not isinstance(value, int | float) or not math.isfinite(value):
+        raise EditError(f"The {name} must be a number.")
+    if not low <= value <= high:
+        raise EditError(f"The {name} must be between {low:g} and {high:g} {unit}.")
+    return float(value)
+
+
+def _facet(value) -> int:
+    if isinstance(value, bool) or not isinstance(value, int) or value < 0:
+        raise EditError("That is not a facet of the model.")
+    return value
+
+
+@_registered
+@dataclass(frozen=True)
+class ReadAs(Edit):
+    """Say which unit the file's numbers are in."""
+
+    kind: ClassVar[str] = "unit"
+    unit: str
+
+    def __post_init__(self):
+        if self.unit not in MM_PER_UNIT:
+            raise EditError(f"The unit must be one of {', '.join(MM_PER_UNIT)}.")
+
+    def applied(self, setup, source):
+        return replace(setup, unit=self.unit)
+
+    def said(self):
+        return f"read in {self.unit}"
+
+
+@_registered
+@dataclass(frozen=True)
+class PrintBy(Edit):
+    """Choose the process; a threshold of the stance's own is given up with it."""
+
+    kind: ClassVar[str] = "process"
+    process: str
+
+    def __post_init__(self):
+        if self.process not in PROCESSES:
+            raise EditError(f"The process must be one of {', '.join(PROCESSES)}.")
+
+    def applied(self, setup, source):
+        return replace(setup, process=process_named(self.process), threshold_deg=None)
+
+    def said(self):
+        return f"print by {process_named(self.process).label}"
+
+
+@_registered
+@dataclass(frozen=True)
+class Threshold(Edit):
+    """Set the slope below which an underside counts as overhanging."""
+
+    kind: ClassVar[str] = "threshold"
+    threshold_deg: float
+
+    def __post_init__(self):
+        _number(self.threshold_deg, "overhang threshold", 1.0, 89.0, "degrees")
+
+    def applied(self, setup, source):
+        return replace(setup, threshold_deg=float(self.threshold_deg))
+
+    def said(self):
+        return f"threshold {self.threshold_deg:g}°"
+
+
+@_registered
+@dataclass(frozen=True)
+class Turn(Edit):
+    """Turn the piece as imported about the fixed axes X, then Y, then Z."""
+
+    kind: ClassVar[str] = "turn"
+    x_deg: float
+    y_deg: float
+    z_deg: float
+
+    def __post_init__(self):
+        for name in ("x_deg", "y_deg", "z_deg"):
+            _number(getattr(self, name), f"angle about {name[0].upper()}", -3600, 3600, "degrees")
+
+    def applied(self, setup, source):
+        matrix = rotation_about_axes(self.x_deg, self.y_deg, self.z_deg)
+        return replace(setup, angles_deg=_kept_angles(self, matrix))
+
+    def said(self):
+        return f"turn {self.x_deg:g}°, {self.y_deg:g}°, {self.z_deg:g}°"
+
+
+def _kept_angles(turn: Turn, matrix: np.ndarray) -> tuple[float, float, float]:
+    """The angles as typed where they are in range, else the same turn by smaller ones."""
+    typed = (float(turn.x_deg), float(turn.y_deg), float(turn.z_deg))
+    return typed if all(-180 < a <= 180 for a in typed) else angles_of_rotation(matrix)
+
+
+@_registered
+@dataclass(frozen=True)
+class TurnBy(Edit):
+    """Turn the piece from where it stands about one of the plate's axes."""
+
+    kind: ClassVar[str] = "turn_by"
+    axis: str
+    by_deg: float
+
+    def __post_init__(self):
+        if self.axis not in ("x", "y", "z"):
+            raise EditError("The axis must be x, y or z.")
+        _number(self.by_deg, "angle", -360, 360, "degrees")
+
+    def applied(self, setup, source):
+        about = [self.by_deg if self.axis == axis else 0.0 for axis in "xyz"]
+        matrix = rotation_about_axes(*about) @ rotation_about_axes(*setup.angles_deg)
+        return replace(setup, angles_deg=angles_of_rotation(matrix))
+
+    def said(self):
+        return f"turn {self.by_deg:+g}° about {self.axis.upper()}"
+
+
+@_registered
+@dataclass(frozen=True)
+class FaceDown(Edit):
+    """Set a facet of the model down on the plate by the smallest turn."""
+
+    kind: ClassVar[str] = "face_down"
+    facet: int
+
+    def __post_init__(self):
+        _facet(self.facet)
+
+    def applied(self, setup, source):
+        if self.facet >= len(source.facets):
+            raise EditError("That is not a facet of the model.")
+        one = Mesh(source.vertices, source.facets[self.facet : self.facet + 1])
+        normal = facet_normals(one)[0]
+        if not normal.any():
+            raise EditError("That facet has no area; choose another one.")
+        now = rotation_about_axes(*setup.angles_deg)
+        matrix = rotation_taking_down(now @ normal) @ now
+        return replace(setup, angles_deg=angles_of_rotation(matrix))
+
+    def said(self):
+        return "set a face down"
+
+
+@_registered
+@dataclass(frozen=True)
+class Lift(Edit):
+    """Hold the piece above the plate."""
+
+    kind: ClassVar[str] = "lift"
+    lift_mm: float
+
+    def __post_init__(self):
+        _number(self.lift_mm, "lift", 0.0, MAX_LIFT_MM, "mm")
+
+    def applied(self, setup, source):
+        return replace(setup, lift_mm=float(self.lift_mm))
+
+    def said(self):
+        return f"lift {self.lift_mm:g} mm"
+
+
+@_registered
+@dataclass(frozen=True)
+class AsImported(Edit):
+    """Stand the piece as it was imported: no turn, no lift. Pillars stay."""
+
+    kind: ClassVar[str] = "as_imported"
+
+    def applied(self, setup, source):
+        return replace(setup, angles_deg=(0.0, 0.0, 0.0), lift_mm=0.0)
+
+    def said(self):
+        return "back to as imported"
+
+
+@_registered
+@dataclass(frozen=True)
+class StandPillar(Edit):
+    """Stand a pillar, or move or change the one of that key."""
+
+    kind: ClassVar[str] = "pillar"
+    key: str
+    facet: int
+    weights: tuple[float, float, float]
+    size: dict
+
+    def __post_init__(self):
+        if not isinstance(self.key, str) or not 0 < len(self.key) <= 40:
+            raise EditError("The pillar has no name.")
+        _facet(self.facet)
+        weights = self.weights
+        if not isinstance(weights, list | tuple) or len(weights) != 3:
+            raise EditError("The pillar's contact needs three weights.")
+        values = [_number(w, "contact weight", -0.001, 1.001, "") for w in weights]
+        if abs(sum(values) - 1) > 0.003:
+            raise EditError("The pillar's contact is not on its facet.")
+        clipped = np.clip(values, 0, 1)
+        object.__setattr__(self, "weights", tuple(float(w) for w in clipped / clipped.sum()))
+        if not isinstance(self.size, dict):
+            raise EditError("The pillar's dimensions cannot be read.")
+        try:
+            PillarSize(**self.size)
+        except TypeError as error:
+            raise EditError("The pillar's dimensions are not complete.") from error
+
+    def applied(self, setup, source):
+        if self.facet >= len(source.facets):
+            raise EditError("The pillar's contact is not on this model.")
+        spec = PillarSpec(self.facet, self.weights, PillarSize(**self.size))
+        pillars = dict(setup.pillars)
+        pillars[self.key] = spec
+        return replace(setup, pillars=tuple(pillars.items()))
+
+    def said(self):
+        return f"pillar {self.key}"
+
+
+@_registered
+@dataclass(frozen=True)
+class RemovePillar(Edit):
+    """Take a pillar away."""
+
+    kind: ClassVar[str] = "remove_pillar"
+    key: str
+
+    def applied(self, setup, source):
+        pillars = dict(setup.pillars)
+        if pillars.pop(self.key, None) is None:
+            raise EditError("That pillar is not there any more.")
+        return replace(setup, pillars=tuple(pillars.items()))
+
+    def said(self):
+        return f"remove pillar {self.key}"
+
+
+def fold(source: Mesh, edits: Iterable[Edit], start: Setup | None = None) -> Setup:
+    """What the edits add up to, over the source mesh that facets refer to."""
+    setup = start or Setup()
+    for edit in edits:
+        setup = edit.applied(setup, source)
+    return setup
+
+
+@dataclass(frozen=True, eq=False)
+class Placed:
+    """A model on its plate.
+
+    Attributes
+    ----------
+    mesh : Mesh
+        Turned and moved, mm; the plate is z = 0 and its middle x = y = 0.
+    matrix : (4, 4) float
+        Takes the source mesh, in its own unit, to ``mesh``.
+    pillars : dict
+        Key to `FittedPillar`, in the order in which they were made.
+    """
+
+    mesh: Mesh
+    matrix: np.ndarray
+    pillars: dict[str, FittedPillar]
+
+    @property
+    def standing(self) -> list[FittedPillar]:
+        """The pillars that can stand."""
+        return [pillar for pillar in self.pillars.values() if pillar.fit == "stands"]
+
+    @property
+    def size_mm(self) -> tuple[float, float, float]:
+        """Extent of the model along X, Y and Z."""
+        return tuple(float(v) for v in np.ptp(self.mesh.vertices, axis=0))
+
+
+def turned(source: Mesh, unit: str, angles_deg: tuple[float, float, float]) -> Mesh:
+    """The source in mm, turned about the origin and dropped onto z = 0; x and y as turned."""
+    matrix = rotation_about_axes(*angles_deg) * MM_PER_UNIT[unit]
+    vertices = source.vertices @ matrix.T
+    vertices[:, 2] -= vertices[:, 2].min()
+    return source.moved(np.ascontiguousarray(vertices))
+
+
+def place(source: Mesh, setup: Setup, base: "Placed | None" = None) -> Placed:
+    """Stand the model as the setup says, in the middle of the plate, and fit its pillars.
+
+    ``base`` may be a placing of the same source by a setup that differs only in pillars; its
+    mesh is then used as it is.
+    """
+    if base is None:
+        mesh = turned(source, setup.unit, setup.angles_deg)
+        low, high = mesh.vertices.min(axis=0), mesh.vertices.max(axis=0)
+        shift = np.array([-(low[0] + high[0]) / 2, -(low[1] + high[1]) / 2, setup.lift_mm])
+        mesh = mesh.moved(mesh.vertices + shift)
+        matrix = np.eye(4)
+        matrix[:3, :3] = rotation_about_axes(*setup.angles_deg) * MM_PER_UNIT[setup.unit]
+        matrix[:3, 3] = mesh.vertices[0] - matrix[:3, :3] @ source.vertices[0]
+    else:
+        mesh, matrix = base.mesh, base.matrix
+    pillars = {key: fit_pillar(mesh, spec) for key, spec in setup.pillars}
+    return Placed(mesh, matrix, pillars)
