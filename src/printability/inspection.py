@@ -9,8 +9,6 @@ from .pillars import FittedPillar, pillar_mesh
 
 __all__ = ["LayerFacts", "layer_facts", "pillar_layers"]
 
-Progress = Callable[[str, float], None]
-
 
 @dataclass(frozen=True, eq=False)
 class LayerFacts:
@@ -25,7 +23,7 @@ def layer_facts(
     layer_height_mm: float,
     pillars: list[FittedPillar] = (),
     model_layers: Layers | None = None,
-    progress: Progress | None = None,
+    progress: Callable[[str, float], None] | None = None,
 ) -> LayerFacts:
     """Slice a placed model with its pillars and find the islands.
 
@@ -42,13 +40,12 @@ def layer_facts(
     """
     say = progress or (lambda stage, done: None)
     if model_layers is None:
-        say("Slicing the model", 0.2)
-        model_layers = slice_layers(mesh, layer_height_mm)
+        model_layers = slice_layers(mesh, layer_height_mm, progress)
     layers = model_layers
     if pillars:
-        say("Slicing the pillars", 0.6)
+        say("Slicing the pillars", 0.75)
         layers = layers_together(model_layers, pillar_layers(pillars, layer_height_mm))
-    say("Looking for islands", 0.7)
+    say("Looking for islands", 0.8)
     return LayerFacts(layers, find_islands(layers))
 
 

@@ -5,12 +5,14 @@ is inside the model there, by non-zero winding: overlapping bodies count once.
 """
 
 import math
+from collections.abc import Callable
 from dataclasses import dataclass
 from functools import cached_property
 
 import manifold3d
 import numpy as np
 
+from ..errors import PrintabilityError
 from ..mesh import Mesh
 from . import _kernels
 
@@ -18,6 +20,10 @@ __all__ = ["Layers", "layer_count", "layers_together", "outlines", "slice_layers
 
 # A height this much of a layer over a whole number of layers is rounding, not a layer.
 _ROUNDING = 1e-6
+# More layers than any machine prints; what asks for them is in the wrong unit.
+MAX_LAYERS = 100_000
+# Slicing that reports its progress does so after each of this many blocks of layers.
+_BLOCKS = 12
 
 
 @dataclass(frozen=True, eq=False)
@@ -116,7 +122,11 @@ def layer_count(height_mm: float, layer_height_mm: float) -> int:
     return max(math.ceil(height_mm / layer_height_mm - _ROUNDING), 0)
 
 
-def slice_layers(mesh: Mesh, layer_height_mm: float, count: int | None = None) -> Layers:
+def slice_layers(
+    mesh: Mesh,
+    layer_height_mm: float,
+    progress: Callable[[str, float], None] | None = None,
+) -> Layers:
     """Cut a placed mesh at the middle of every layer.
 
     Parameters
@@ -124,26 +134,56 @@ def slice_layers(mesh: Mesh, layer_height_mm: float, count: int | None = None) -
     mesh : Mesh
         Standing on or above z = 0.
     layer_height_mm : float
-    count : int, optional
-        Number of layers, where it is not the mesh's own height that decides.
+    progress : callable, optional
+        Called with the stage's name and the part done between blocks of layers; may raise
+        to stop.
 
     Returns
     -------
     Layers
         Loops have the material on their left. Where loops cross or touch (overlapping
         bodies, surfaces that meet), they are replaced by the outline of their union.
+
+    Raises
+    ------
+    PrintabilityError
+        If the model is taller than `MAX_LAYERS` layers.
     """
-    if count is None:
-        top = float(mesh.vertices[:, 2].max(initial=0.0))
-        count = layer_count(top, layer_height_mm)
+    top = float(mesh.vertices[:, 2].max(initial=0.0))
+    if top / layer_height_mm > MAX_LAYERS:
+        raise PrintabilityError(
+            f"The model is {top:,.0f} mm tall, more than {MAX_LAYERS:,} layers of "
+            f"{layer_height_mm:g} mm; check the unit it is read in."
+        )
+    count = layer_count(top, layer_height_mm)
     heights = (np.arange(count) + 0.5) * layer_height_mm
-    if not count:
-        heights = np.array([np.inf])  # nothing reaches it
-    points, loop_start, layer_start, open_chains = _kernels.slice_facets(
-        mesh.vertices, mesh.facets, mesh.twin, heights, layer_height_mm
+    blocks = []
+    for block in np.array_split(heights, _BLOCKS if progress else 1):
+        if not len(block):
+            continue
+        if progress:
+            at = f"Slicing from z = {block[0]:.1f} mm"
+            progress(at, 0.1 + 0.6 * block[0] / top)
+        cut = _kernels.slice_facets(mesh.vertices, mesh.facets, mesh.twin, block, layer_height_mm)
+        blocks.append(_with_unions(Layers(layer_height_mm, *cut)))
+    return _stacked(layer_height_mm, blocks)
+
+
+def _stacked(layer_height_mm: float, blocks: list[Layers]) -> Layers:
+    """Blocks of layers, lowest first, as one."""
+    if len(blocks) == 1:
+        return blocks[0]
+    loop_start, layer_start = [np.zeros(1, np.int64)], [np.zeros(1, np.int64)]
+    for part in blocks:
+        loop_start.append(part.loop_start[1:] + loop_start[-1][-1])
+        layer_start.append(part.layer_start[1:] + layer_start[-1][-1])
+    return Layers(
+        layer_height_mm,
+        np.concatenate([np.zeros((0, 2)), *(part.points for part in blocks)]),
+        np.concatenate(loop_start),
+        np.concatenate(layer_start),
+        sum(part.open_chains for part in blocks),
     )
-    layers = Layers(layer_height_mm, points, loop_start, layer_start[: count + 1], open_chains)
-    return _with_unions(layers)
 
 
 def layers_together(first: Layers, second: Layers) -> Layers:

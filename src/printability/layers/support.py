@@ -22,21 +22,25 @@ class LayerPicture:
     below: list[np.ndarray]
     unsupported: list[np.ndarray]
     unsupported_mm2: float
+    held_mm2: float
 
 
 def layer_picture(layers: Layers, k: int, threshold_deg: float) -> LayerPicture:
     """Layer ``k`` over the one below, and its unsupported region.
 
     The unsupported region is the layer minus the one below grown by h / tan(threshold); the
-    plate holds the whole first layer.
+    plate holds the whole first layer. ``held_mm2`` is the area that lies straight on the
+    layer below: over the layer's own area it is the grip.
     """
     own = outlines(layers, k)
     below = outlines(layers, k - 1) if k else []
-    unsupported, area = [], 0.0
+    unsupported, area, held_mm2 = [], 0.0, float(layers.area_mm2[k])
     if k:
         reach = layers.layer_height_mm / math.tan(math.radians(threshold_deg))
-        held = union_of_loops(below).offset(reach, JoinType.Round, circular_segments=48)
-        hanging = union_of_loops(own) - held
+        under, over = union_of_loops(below), union_of_loops(own)
+        held_mm2 = float((over ^ under).area())
+        held = under.offset(reach, JoinType.Round, circular_segments=48)
+        hanging = over - held
         area = hanging.area()
         unsupported = hanging.to_polygons()
     return LayerPicture(
@@ -47,5 +51,6 @@ def layer_picture(layers: Layers, k: int, threshold_deg: float) -> LayerPicture:
         below=below,
         unsupported=unsupported,
         unsupported_mm2=float(area),
+        held_mm2=held_mm2,
     )
 

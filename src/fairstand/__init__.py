@@ -1,0 +1,1 @@
+"""The Fair Stand web application and command."""

@@ -1,0 +1,1 @@
+"""The bench: a stance of a piece, its edits, and what is seen of it."""

@@ -1,0 +1,10 @@
+"""Django's record of the app."""
+
+from django.apps import AppConfig
+
+
+class BenchConfig(AppConfig):
+    """The bench app."""
+
+    name = "fairstand.bench"
+    label = "bench"

@@ -1,0 +1,155 @@
+"""From records to geometry: what a stance is right now, computed once and remembered."""
+
+import hashlib
+import json
+from dataclasses import asdict, dataclass
+from functools import cached_property
+
+import numpy as np
+from django.conf import settings
+
+from fairstand.library.keeping import source_mesh
+from fairstand.memory import CODE, kept_arrays, remembered, stored_arrays
+from printability.findings import Finding, find
+from printability.inspection import LayerFacts, layer_facts
+from printability.layers import Layers, layer_count, slice_layers
+from printability.mesh import Mesh, facet_areas
+from printability.stance import Edit, Placed, Setup, edit_from, fold, place
+from printability.surface import Overhang, find_overhang, underside_slopes
+
+from .models import Stance
+
+__all__ = ["Current", "NeedsWork", "current", "edits_in_force"]
+
+# Slicing to about this many loop points a facet of the background limit is still quick.
+QUICK_POINTS_PER_FACET = 15
+
+
+class NeedsWork(Exception):
+    """The layers are not known yet and take too long for a request."""
+
+
+@dataclass(frozen=True, eq=False)
+class Current:
+    """A stance folded and placed, with what has been found out about it."""
+
+    stance: Stance
+    source: Mesh
+    setup: Setup
+    placed: Placed
+    base_key: str
+
+    @property
+    def key(self) -> str:
+        """Names everything that the layers and findings depend on, but for the threshold."""
+        pillars = json.dumps(
+            [(k, p.facet, p.weights, asdict(p.size)) for k, p in self.setup.pillars]
+        )
+        return _digest(self.base_key, self.setup.process.key, pillars)
+
+    @property
+    def layer_height_mm(self) -> float:
+        """Layer height of the process."""
+        return self.setup.process.layer_height_mm
+
+    @cached_property
+    def slopes_deg(self) -> np.ndarray:
+        """(m,) float: see `underside_slopes`."""
+        h = self.layer_height_mm
+        return remembered(
+            f"slopes/{self.base_key}/{h}", lambda: underside_slopes(self.placed.mesh, h)
+        )
+
+    def overhang(self, threshold_deg: float) -> Overhang:
+        """Overhang patches at a threshold."""
+        areas = remembered(f"areas/{self.base_key}", lambda: facet_areas(self.placed.mesh))
+        return find_overhang(self.placed.mesh, self.slopes_deg, threshold_deg, areas)
+
+    def layer_facts(self, progress=None) -> LayerFacts:
+        """Layers and islands, pillars included.
+
+        Raises
+        ------
+        NeedsWork
+            If slicing takes long and no ``progress`` shows that this is background work.
+        """
+
+        def make():
+            return layer_facts(
+                self.placed.mesh,
+                self.layer_height_mm,
+                self.placed.standing,
+                self._model_layers(progress),
+                progress,
+            )
+
+        return remembered(f"facts/{self.key}", make)
+
+    def findings(self, threshold_deg: float) -> tuple[list[Finding], list[str]]:
+        """The ledger at a threshold."""
+        return find(
+            self.placed,
+            self.setup.process,
+            threshold_deg,
+            self.overhang(threshold_deg),
+            self.layer_facts().islands,
+        )
+
+    def _model_layers(self, progress) -> Layers:
+        name = f"layers/{self.base_key}-{self.layer_height_mm:g}"
+
+        def make():
+            kept = stored_arrays(name)
+            if kept is not None:
+                return Layers(
+                    float(kept["layer_height_mm"]), kept["points"], kept["loop_start"],
+                    kept["layer_start"], int(kept["open_chains"]),
+                )  # fmt: skip
+            if progress is None and self._slicing_is_long():
+                raise NeedsWork
+            layers = slice_layers(self.placed.mesh, self.layer_height_mm, progress=progress)
+            if self._slicing_is_long():
+                kept_arrays(
+                    name, layer_height_mm=layers.layer_height_mm, points=layers.points,
+                    loop_start=layers.loop_start, layer_start=layers.layer_start,
+                    open_chains=layers.open_chains,
+                )  # fmt: skip
+            return layers
+
+        return remembered(name, make)
+
+    def _slicing_is_long(self) -> bool:
+        limit = settings.FAIRSTAND_BACKGROUND_FACETS
+        mesh = self.placed.mesh
+        if len(mesh.facets) > limit:
+            return True
+        z = mesh.vertices[:, 2]
+        if layer_count(float(z.max()), self.layer_height_mm) * 20 > limit * QUICK_POINTS_PER_FACET:
+            return True
+        corners = z[mesh.facets]
+        points = (corners.max(axis=1) - corners.min(axis=1)).sum() / self.layer_height_mm
+        return points > limit * QUICK_POINTS_PER_FACET
+
+
+def edits_in_force(stance: Stance) -> list[Edit]:
+    """The edits that hold, in order."""
+    records = stance.edits.filter(position__lt=stance.in_force)
+    return [edit_from(record.kind, record.parameters) for record in records]
+
+
+def current(stance: Stance, edits: list[Edit] | None = None) -> Current:
+    """The stance as it is, or as it would be with other edits."""
+    source = source_mesh(stance.piece)
+    start = Setup(unit=stance.piece.file_unit or "mm")
+    setup = fold(source, edits_in_force(stance) if edits is None else edits, start)
+    base_key = _digest(
+        stance.piece.source_id, stance.piece.format, setup.unit, repr(setup.angles_deg),
+        repr(setup.lift_mm),
+    )  # fmt: skip
+    bare = Setup(unit=setup.unit, angles_deg=setup.angles_deg, lift_mm=setup.lift_mm)
+    base = remembered(f"placed/{base_key}", lambda: place(source, bare))
+    return Current(stance, source, setup, place(source, setup, base), base_key)
+
+
+def _digest(*parts: str) -> str:
+    return hashlib.sha256("\n".join((CODE, *parts)).encode()).hexdigest()[:24]

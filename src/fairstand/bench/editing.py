@@ -1,0 +1,109 @@
+"""Change a stance by edits, undo and redo."""
+
+from dataclasses import asdict
+
+from django.db import transaction
+
+from printability.errors import EditError
+from printability.pillars import Fit, PillarSize, PillarSpec, fit_pillar, resized, size_for
+from printability.stance import edit_from
+
+from .current import Current, current, edits_in_force
+from .models import EditRecord, Stance
+
+__all__ = ["preview_pillar", "redo", "take", "undo"]
+
+
+def take(stance_id: int, user, kind: str, parameters: dict) -> Current:
+    """Add an edit to a stance; edits that could have been redone are given up.
+
+    Raises
+    ------
+    EditError
+        If the edit makes no sense; the stance is unchanged then.
+    """
+    with transaction.atomic():
+        stance = Stance.objects.of(user).select_related("piece").get(pk=stance_id)
+        edits = edits_in_force(stance)
+        if kind == "pillar":
+            parameters = _completed(stance, parameters, current(stance, edits))
+        edit = edit_from(kind, parameters)
+        now = current(stance, [*edits, edit])
+        if kind == "pillar":
+            fitted = now.placed.pillars[edit.key]
+            if fitted.fit != Fit.STANDS:
+                raise EditError(f"{fitted.text} Nothing was changed.")
+        stance.edits.filter(position__gte=stance.in_force).delete()
+        EditRecord.objects.create(
+            stance=stance, position=stance.in_force, kind=kind, parameters=edit.parameters()
+        )
+        stance.in_force += 1
+        stance.save(update_fields=["in_force"])
+    return now
+
+
+def undo(stance_id: int, user) -> Current:
+    """Take the last edit back."""
+    return _moved(stance_id, user, -1)
+
+
+def redo(stance_id: int, user) -> Current:
+    """Put the last edit taken back in force again."""
+    return _moved(stance_id, user, 1)
+
+
+def preview_pillar(now: Current, parameters: dict):
+    """A pillar fitted where it would stand, without an edit."""
+    edit = edit_from("pillar", _completed(now.stance, parameters, now))
+    spec = PillarSpec(edit.facet, edit.weights, PillarSize(**edit.size))
+    return edit.key, fit_pillar(now.placed.mesh, spec)
+
+
+def _moved(stance_id: int, user, step: int) -> Current:
+    with transaction.atomic():
+        stance = Stance.objects.of(user).select_related("piece").get(pk=stance_id)
+        target = stance.in_force + step
+        if 0 <= target <= stance.edits.count():
+            stance.in_force = target
+            stance.save(update_fields=["in_force"])
+    return current(stance)
+
+
+def _completed(stance: Stance, parameters: dict, now: Current) -> dict:
+    """A pillar edit with what the maker did not say: its key, anchor and dimensions.
+
+    A new pillar takes the next free number and the dimensions of the last one, or those
+    that the process suggests.
+    """
+    if not isinstance(parameters, dict):
+        raise EditError("The edit's parameters cannot be read.")
+    pillars = dict(now.setup.pillars)
+    key = parameters.get("key")
+    if key is not None and key not in pillars:
+        raise EditError("That pillar is not there any more.")
+    known = pillars.get(key)
+    if known is None:
+        used = [
+            int(record["key"])
+            for record in stance.edits.filter(kind="pillar").values_list("parameters", flat=True)
+            if str(record.get("key", "")).isdigit()
+        ]
+        key = str(max(used, default=0) + 1)
+        base = pillars[list(pillars)[-1]].size if pillars else size_for(now.setup.process)
+    else:
+        base = known.size
+    changes = parameters.get("size") or {}
+    if not isinstance(changes, dict):
+        raise EditError("The pillar's dimensions cannot be read.")
+    wanted = {
+        "key": key,
+        "facet": parameters.get("facet", known.facet if known else None),
+        "weights": parameters.get("weights", known.weights if known else None),
+        "size": asdict(resized(base, changes)),
+    }
+    unknown = set(parameters) - set(wanted)
+    if unknown:
+        raise EditError(f"A pillar has no “{sorted(unknown)[0]}”.")
+    return wanted
+
+

@@ -1,0 +1,51 @@
+"""Stances and their edits."""
+
+from django.db import models
+from django.utils import timezone
+
+from fairstand.library.models import Piece
+
+__all__ = ["EditRecord", "Stance"]
+
+
+class StanceQuerySet(models.QuerySet):
+    """Stances, asked for by whom their piece belongs to."""
+
+    def of(self, user):
+        """Those of one owner's pieces that are not deleted."""
+        return self.filter(piece__owner=user, piece__deleted__isnull=True)
+
+
+class Stance(models.Model):
+    """One way to stand a piece. Its first ``in_force`` edits hold; the rest can be redone."""
+
+    piece = models.ForeignKey(Piece, models.CASCADE, related_name="stances")
+    name = models.CharField(max_length=80)
+    position = models.PositiveIntegerField(default=0)
+    in_force = models.PositiveIntegerField(default=0)
+    forked_from = models.ForeignKey("self", models.SET_NULL, null=True, blank=True)
+    created = models.DateTimeField(default=timezone.now)
+
+    objects = StanceQuerySet.as_manager()
+
+    class Meta:
+        ordering = ("position", "pk")
+
+    def __str__(self):
+        return f"{self.piece} ▸ {self.name}"
+
+
+class EditRecord(models.Model):
+    """One edit of a stance: its kind and parameters, as the core validated them."""
+
+    stance = models.ForeignKey(Stance, models.CASCADE, related_name="edits")
+    position = models.PositiveIntegerField()
+    kind = models.CharField(max_length=24)
+    parameters = models.JSONField()
+    created = models.DateTimeField(default=timezone.now)
+
+    class Meta:
+        ordering = ("position",)
+        constraints = [
+            models.UniqueConstraint(fields=("stance", "position"), name="one_edit_a_position")
+        ]

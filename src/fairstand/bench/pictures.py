@@ -1,0 +1,37 @@
+"""Drawings of stances for cards and the strip, kept in the cache folder."""
+
+from fairstand.memory import keep_bytes, stored_bytes
+from printability.drawing import drawing_png
+from printability.mesh import joined
+from printability.pillars import pillar_mesh
+
+from .current import Current, current
+from .models import Stance
+
+__all__ = ["drawing_name", "piece_drawing", "stance_drawing"]
+
+
+def piece_drawing(stance: Stance) -> bytes:
+    """PNG of a stance as it stands."""
+    return stance_drawing(current(stance))
+
+
+def drawing_name(now: Current) -> str:
+    """Name that changes whenever the drawing does."""
+    return f"{now.key}-{now.setup.effective_threshold_deg:g}"
+
+
+def stance_drawing(now: Current) -> bytes:
+    """PNG of a placed model, overhanging facets in plum, pillars beside it."""
+    name = f"drawings/{drawing_name(now)}.png"
+    found = stored_bytes(name)
+    if found is not None:
+        return found
+    mesh = now.placed.mesh
+    plum = now.overhang(now.setup.effective_threshold_deg).patch_of_facet > 0
+    standing = now.placed.standing
+    if standing:
+        mesh = joined([mesh, *(pillar_mesh(pillar) for pillar in standing)])
+        teal = [False] * (len(mesh.facets) - len(plum))
+        plum = [*plum, *teal]
+    return keep_bytes(name, drawing_png(mesh, plum=plum))

@@ -1,0 +1,155 @@
+"""What the page needs to know of a stance, as plain data."""
+
+from dataclasses import asdict, fields
+
+from django.template.loader import render_to_string
+from django.urls import reverse
+
+from printability.errors import PrintabilityError
+from printability.mesh import unit_doubt
+from printability.pillars import PillarSize
+from printability.process import PROCESSES
+from printability.stance import edit_from
+
+from .current import Current, NeedsWork, edits_in_force
+from .pictures import drawing_name
+
+__all__ = ["PILLAR_SIZE_LABELS", "findings_of", "pillar_as_dict", "state_of"]
+
+PILLAR_SIZE_LABELS = {
+    rule.key: (rule.label, rule.unit)
+    for rule in PROCESSES["fdm"].rules
+    if rule.key in {field.name for field in fields(PillarSize)}
+}
+
+
+def state_of(now: Current) -> dict:
+    """The stance without its layers: placing, pillars, doubts, undo and redo."""
+    stance, setup, placed = now.stance, now.setup, now.placed
+    process = setup.process
+    edits = edits_in_force(stance)
+    following = stance.edits.filter(position=stance.in_force).first()
+    url = {"args": [stance.pk]}
+    return {
+        "key": now.key,
+        "unit": setup.unit,
+        "process": process.key,
+        "process_label": process.label,
+        "layer_height_mm": process.layer_height_mm,
+        "threshold_deg": setup.effective_threshold_deg,
+        "process_threshold_deg": process.threshold_deg,
+        "build_volume_mm": process.build_volume_mm,
+        "angles_deg": setup.angles_deg,
+        "lift_mm": setup.lift_mm,
+        "matrix": placed.matrix.T.ravel().tolist(),
+        "size_mm": placed.size_mm,
+        "top_mm": float(placed.mesh.vertices[:, 2].max()),
+        "facets": len(placed.mesh.facets),
+        "slopes_url": reverse("bench:slopes", **url)
+        + f"?v={now.base_key}-{process.layer_height_mm:g}",
+        "drawing_url": reverse("bench:drawing", **url) + f"?v={drawing_name(now)}",
+        "pillars": [pillar_as_dict(key, pillar) for key, pillar in placed.pillars.items()],
+        "doubts": _doubts(now),
+        "undo": edits[-1].said() if edits else None,
+        "redo": _said(following) if following else None,
+    }
+
+
+def _said(record) -> str:
+    return edit_from(record.kind, record.parameters).said()
+
+
+def _doubts(now: Current) -> list[dict]:
+    """What to know before trusting the numbers."""
+    facts, doubts = now.stance.piece.facts, []
+    longest = max(facts["size"])
+    doubt = unit_doubt(longest, now.setup.unit)
+    if doubt:
+        doubts.append(
+            {
+                "kind": "unit",
+                "text": doubt.text,
+                "choices": [{"unit": unit, "mm": round(mm, 1)} for unit, mm in doubt.choices],
+            }
+        )
+    if not facts["watertight"]:
+        count = facts["open_edges"]
+        doubts.append(
+            {
+                "kind": "open",
+                "text": f"The surface is open along {count:,} edges: volume, layers and islands are "
+                "in doubt, and it cannot be handed over as one body.",
+                "choices": [],
+            }
+        )
+    return doubts
+
+
+def pillar_as_dict(key: str, pillar) -> dict:
+    """A fitted pillar for the page to draw and list."""
+    return {
+        "key": key,
+        "fit": pillar.fit.value,
+        "text": pillar.text,
+        "facet": pillar.spec.facet,
+        "weights": pillar.spec.weights,
+        "contact_mm": pillar.contact_mm,
+        "contact_slope_deg": pillar.contact_slope_deg,
+        "blocked_at_mm": pillar.blocked_at_mm,
+        "profile_mm": pillar.profile_mm.tolist(),
+        "size": asdict(pillar.spec.size),
+    }
+
+
+def findings_of(now: Current, threshold_deg: float | None = None) -> dict:
+    """Ledger, tower and figures; says so where the layers have to be worked out first."""
+    threshold = now.setup.effective_threshold_deg if threshold_deg is None else threshold_deg
+    overhang = now.overhang(threshold)
+    out = {
+        "key": now.key,
+        "threshold_deg": threshold,
+        "overhang": {"area_mm2": overhang.area_mm2, "patches": len(overhang.patches)},
+        "ready": False,
+        "error": "",
+    }
+    try:
+        facts = now.layer_facts()
+        found, notes = now.findings(threshold)
+    except NeedsWork:
+        return out
+    except PrintabilityError as error:
+        return out | {"error": str(error)}
+    layers = facts.layers
+    return out | {
+        "ready": True,
+        "tower": {
+            "layer_height_mm": layers.layer_height_mm,
+            "count": layers.count,
+            "area_mm2": [round(float(a), 3) for a in layers.area_mm2],
+        },
+        "findings": [
+            {
+                "id": f.id,
+                "kind": f.kind,
+                "severity": f.severity.label,
+                "title": f.title,
+                "layer": min(f.layer, max(layers.count - 1, 0)),
+                "z_mm": f.z_mm,
+                "center_mm": f.center_mm,
+                "patch": int(f.id.split("-")[1]) if f.kind == "patch" else None,
+            }
+            for f in found
+        ],
+        "ledger_html": render_to_string(
+            "bench/_ledger.html",
+            {
+                "found": found,
+                "notes": notes,
+                "overhang": overhang,
+                "threshold": threshold,
+                "islands": facts.islands,
+                "open_chains": layers.open_chains,
+            },
+        ),
+    }
+

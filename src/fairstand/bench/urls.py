@@ -1,0 +1,23 @@
+"""Addresses of the bench."""
+
+from django.urls import path
+
+from . import views
+
+app_name = "bench"
+urlpatterns = [
+    path("piece/<int:piece_id>/", views.open_piece, name="open"),
+    path("<int:stance_id>/", views.page, name="page"),
+    path("<int:stance_id>/state/", views.state, name="state"),
+    path("<int:stance_id>/findings/", views.findings, name="findings"),
+    path("<int:stance_id>/slice/", views.slice_in_background, name="slice"),
+    path("<int:stance_id>/edits/", views.edit, name="edit"),
+    path("<int:stance_id>/undo/", views.undo, name="undo"),
+    path("<int:stance_id>/redo/", views.redo, name="redo"),
+    path("<int:stance_id>/pillar-preview/", views.pillar_preview, name="pillar_preview"),
+    path("<int:stance_id>/mesh.bin", views.mesh, name="mesh"),
+    path("<int:stance_id>/creases.bin", views.creases, name="creases"),
+    path("<int:stance_id>/slopes.bin", views.slopes, name="slopes"),
+    path("<int:stance_id>/drawing.png", views.drawing, name="drawing"),
+    path("<int:stance_id>/section/<int:layer>/", views.section, name="section"),
+]

@@ -1,0 +1,232 @@
+"""The bench's page and what it asks for."""
+
+import math
+
+import numpy as np
+from django.http import Http404, HttpResponse, JsonResponse
+from django.shortcuts import get_object_or_404, redirect, render
+from django.urls import reverse
+from django.views.decorators.csrf import ensure_csrf_cookie
+from django.views.decorators.http import require_GET, require_POST
+
+from fairstand.library.models import Piece
+from fairstand.memory import remembered
+from fairstand.replies import body_of, json_view
+from fairstand.work.progress import work_for
+from printability.drawing import crease_edges
+from printability.errors import EditError, MeshFileError, PrintabilityError
+from printability.process import PROCESSES
+
+from . import editing
+from .current import Current, NeedsWork, current
+from .models import Stance
+from .pictures import stance_drawing
+from .section import section_context
+from .tasks import slice_stance
+from .telling import PILLAR_SIZE_LABELS, findings_of, pillar_as_dict, state_of
+
+__all__ = [
+    "creases", "drawing", "edit", "findings", "mesh", "open_piece", "page", "pillar_preview",
+    "redo", "section", "slice_in_background", "slopes", "state", "undo",
+]  # fmt: skip
+
+_FOREVER = {"Cache-Control": "private, max-age=31536000, immutable"}
+
+
+def _stance(request, stance_id: int) -> Stance:
+    return get_object_or_404(
+        Stance.objects.of(request.user).select_related("piece"), pk=stance_id
+    )
+
+
+def _now(request, stance_id: int) -> Current:
+    return current(_stance(request, stance_id))
+
+
+def _binary(*arrays: np.ndarray) -> HttpResponse:
+    data = b"".join(np.ascontiguousarray(a).tobytes() for a in arrays)
+    return HttpResponse(data, "application/octet-stream", headers=_FOREVER)
+
+
+@require_GET
+def open_piece(request, piece_id):
+    """Go to a piece's first stance."""
+    piece = get_object_or_404(Piece.objects.of(request.user), pk=piece_id)
+    stance = piece.stances.first()
+    if stance is None:
+        raise Http404
+    return redirect("bench:page", stance.pk)
+
+
+@require_GET
+@ensure_csrf_cookie
+def page(request, stance_id):
+    """The bench."""
+    stance = _stance(request, stance_id)
+    url = {"args": [stance.pk]}
+    try:
+        now = current(stance)
+    except MeshFileError as error:
+        return render(
+            request, "bench/missing.html", {"piece": stance.piece, "why": str(error)}, status=410
+        )
+    source = f"?v={stance.piece.source_id[:16]}-{stance.piece.format}"
+    start = {
+        "state": state_of(now),
+        "urls": {
+            "state": reverse("bench:state", **url),
+            "edits": reverse("bench:edit", **url),
+            "undo": reverse("bench:undo", **url),
+            "redo": reverse("bench:redo", **url),
+            "findings": reverse("bench:findings", **url),
+            "slice": reverse("bench:slice", **url),
+            "preview": reverse("bench:pillar_preview", **url),
+            "section": reverse("bench:section", args=[stance.pk, 0])[:-2],
+            "mesh": reverse("bench:mesh", **url) + source,
+            "creases": reverse("bench:creases", **url) + source,
+            "checks": reverse("handover:checks", **url),
+            "work": "/work/",
+        },
+    }
+    return render(
+        request,
+        "bench/page.html",
+        {
+            "stance": stance,
+            "piece": stance.piece,
+            "start": start,
+            "processes": PROCESSES.values(),
+            "size_fields": PILLAR_SIZE_LABELS.items(),
+            "axes": "xyz",
+        },
+    )
+
+
+@require_GET
+@json_view
+def state(request, stance_id):
+    """The stance as it is."""
+    return state_of(_now(request, stance_id))
+
+
+@require_GET
+@json_view
+def findings(request, stance_id):
+    """Ledger and tower; at another threshold where one is asked for."""
+    threshold = request.GET.get("threshold")
+    if threshold is not None:
+        try:
+            threshold = float(threshold)
+        except ValueError:
+            threshold = math.nan
+        if not 1 <= threshold <= 89:
+            raise EditError("The overhang threshold must be between 1 and 89 degrees.")
+    return findings_of(_now(request, stance_id), threshold)
+
+
+@require_POST
+@json_view
+def slice_in_background(request, stance_id):
+    """Start working out the layers, or join the work that is on it already."""
+    now = _now(request, stance_id)
+    title = f"Slicing {now.stance.piece.name}"
+    work, is_new = work_for(request.user, f"layers/{now.stance.pk}/{now.key}", title)
+    if is_new:
+        slice_stance.enqueue(str(work.pk), now.stance.pk)
+    return JsonResponse({"work": str(work.pk)}, status=202)
+
+
+def _changed(now: Current) -> dict:
+    return {"state": state_of(now), "findings": findings_of(now)}
+
+
+@require_POST
+@json_view
+def edit(request, stance_id):
+    """Take an edit."""
+    body = body_of(request)
+    kind, parameters = body.get("kind"), body.get("parameters", {})
+    if not isinstance(kind, str):
+        raise EditError("The request names no edit.")
+    return _changed(_or_404(editing.take, stance_id, request.user, kind, parameters))
+
+
+@require_POST
+@json_view
+def undo(request, stance_id):
+    """Take back the last edit."""
+    return _changed(_or_404(editing.undo, stance_id, request.user))
+
+
+@require_POST
+@json_view
+def redo(request, stance_id):
+    """Put back the last edit taken back."""
+    return _changed(_or_404(editing.redo, stance_id, request.user))
+
+
+def _or_404(change, *arguments) -> Current:
+    try:
+        return change(*arguments)
+    except Stance.DoesNotExist as error:
+        raise Http404 from error
+
+
+@require_POST
+@json_view
+def pillar_preview(request, stance_id):
+    """Where and how a pillar would stand; nothing is changed."""
+    key, pillar = editing.preview_pillar(_now(request, stance_id), body_of(request))
+    return pillar_as_dict(key, pillar)
+
+
+@require_GET
+def mesh(request, stance_id):
+    """Source vertices and facets: two counts (uint32), then float32 and uint32 rows."""
+    source = _now(request, stance_id).source
+    counts = np.array([len(source.vertices), len(source.facets)], np.uint32)
+    return _binary(counts, source.vertices.astype(np.float32), source.facets.astype(np.uint32))
+
+
+@require_GET
+def creases(request, stance_id):
+    """Pairs of source vertices (uint32) to draw as ink lines."""
+    now = _now(request, stance_id)
+    piece = now.stance.piece
+    edges = remembered(
+        f"creases/{piece.source_id}-{piece.format}", lambda: crease_edges(now.source)
+    )
+    return _binary(edges.astype(np.uint32))
+
+
+@require_GET
+def slopes(request, stance_id):
+    """Underside slope of every facet, float32 degrees; 999 for what faces up or rests."""
+    degrees = _now(request, stance_id).slopes_deg
+    return _binary(np.where(np.isfinite(degrees), degrees, 999.0).astype(np.float32))
+
+
+@require_GET
+def drawing(request, stance_id):
+    """Drawing of the stance for the strip."""
+    return HttpResponse(
+        stance_drawing(_now(request, stance_id)),
+        "image/png",
+        headers={"Cache-Control": "private, no-cache"},
+    )
+
+
+@require_GET
+def section(request, stance_id, layer):
+    """One layer as an SVG fragment with its figures."""
+    now = _now(request, stance_id)
+    try:
+        count = now.layer_facts().layers.count
+        if layer >= count:
+            raise Http404
+        context = section_context(now, layer)
+    except NeedsWork:
+        return HttpResponse(status=409)
+    except PrintabilityError as error:
+        return HttpResponse(str(error), "text/plain", status=400)
+    return render(request, "bench/_section.html", context)

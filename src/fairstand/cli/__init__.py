@@ -1,0 +1,5 @@
+"""The ``fairstand`` command."""
+
+from .main import main
+
+__all__ = ["main"]

@@ -1,0 +1,1 @@
+"""The invented pieces of the Reedmere reserve workshop."""

@@ -1,0 +1,1 @@
+"""Hand-over: checked files of a stance."""

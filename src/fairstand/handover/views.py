@@ -1,0 +1,42 @@
+"""Check and download."""
+
+from django.http import Http404, HttpResponse
+from django.shortcuts import get_object_or_404
+from django.views.decorators.http import require_GET
+
+from fairstand.bench.current import current
+from fairstand.bench.models import Stance
+from fairstand.replies import json_view
+from printability.errors import PrintabilityError
+
+from .files import FORMATS, file_of, offer
+
+__all__ = ["checks", "download"]
+
+
+def _now(request, stance_id):
+    stances = Stance.objects.of(request.user).select_related("piece")
+    return current(get_object_or_404(stances, pk=stance_id))
+
+
+@require_GET
+@json_view
+def checks(request, stance_id):
+    """What was checked, and what the files would hold."""
+    return offer(_now(request, stance_id))
+
+
+@require_GET
+def download(request, stance_id, kind):
+    """One file."""
+    if kind not in FORMATS:
+        raise Http404
+    try:
+        filename, data = file_of(_now(request, stance_id), kind)
+    except PrintabilityError as error:
+        return HttpResponse(str(error), "text/plain; charset=utf-8", status=409)
+    return HttpResponse(
+        data,
+        FORMATS[kind][1],
+        headers={"Content-Disposition": f'attachment; filename="{filename}"'},
+    )

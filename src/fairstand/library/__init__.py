@@ -1,0 +1,1 @@
+"""Pieces: what a maker works on, and the files they came from."""

@@ -1,0 +1,10 @@
+"""Django's record of the app."""
+
+from django.apps import AppConfig
+
+
+class LibraryConfig(AppConfig):
+    """The library app."""
+
+    name = "fairstand.library"
+    label = "library"

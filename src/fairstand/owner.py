@@ -1,0 +1,23 @@
+"""Who is asking. Without sign-in, that is the one local maker."""
+
+from django.conf import settings
+from django.contrib.auth import get_user_model
+
+__all__ = ["LocalMakerMiddleware", "local_maker"]
+
+
+def local_maker():
+    """The user that owns everything while there is no sign-in; made on first use."""
+    return get_user_model().objects.get_or_create(username=settings.FAIRSTAND_LOCAL_MAKER)[0]
+
+
+class LocalMakerMiddleware:
+    """Make every request the local maker's, unless someone has signed in."""
+
+    def __init__(self, get_response):
+        self.get_response = get_response
+
+    def __call__(self, request):
+        if not request.user.is_authenticated:
+            request.user = local_maker()
+        return self.get_response(request)

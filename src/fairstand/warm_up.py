@@ -1,0 +1,36 @@
+"""Load every compiled kernel once, so that the first click does not wait for it."""
+
+import numpy as np
+from trimesh.creation import box
+
+from printability.drawing import drawing_png
+from printability.findings import find
+from printability.inspection import layer_facts
+from printability.mesh import Mesh, binary_stl, open_mesh
+from printability.pillars import PillarSpec, size_for
+from printability.process import PROCESSES
+from printability.stance import Setup, place
+from printability.surface import find_overhang, underside_slopes
+
+__all__ = ["warm_up"]
+
+
+def warm_up() -> None:
+    """Take a small table with a leg through everything that is compiled."""
+    mesh = open_mesh(binary_stl(_table(), "warm-up"), "warm-up.stl").mesh
+    under = int(np.argmax(underside_slopes(mesh, 0.2) < 1))
+    pillar = PillarSpec(under, (1 / 3, 1 / 3, 1 / 3), size_for(PROCESSES["fdm"]))
+    placed = place(mesh, Setup(angles_deg=(10.0, 5.0, 0.0), pillars=(("1", pillar),)))
+    overhang = find_overhang(placed.mesh, underside_slopes(placed.mesh, 0.2), 45.0)
+    facts = layer_facts(placed.mesh, 0.2, placed.standing)
+    find(placed, PROCESSES["fdm"], 45.0, overhang, facts.islands)
+    drawing_png(placed.mesh, (32, 24))
+
+
+def _table() -> Mesh:
+    """Two boxes that overlap, so that unions and islands are on the way."""
+    from trimesh.creation import box
+
+    top, leg = box((20, 12, 2)), box((3, 3, 20))
+    vertices = np.concatenate([top.vertices + (0, 0, 20), leg.vertices + (0, 0, 10)])
+    return Mesh(vertices, np.concatenate([top.faces, leg.faces + 8]).astype(np.int32))

@@ -1,0 +1,1 @@
+"""Long work: background tasks with a stage, progress and cancel."""

@@ -1,0 +1,11 @@
+"""Addresses of long work."""
+
+from django.urls import path
+
+from . import views
+
+app_name = "work"
+urlpatterns = [
+    path("<uuid:work_id>/", views.show, name="show"),
+    path("<uuid:work_id>/cancel/", views.cancel, name="cancel"),
+]
