@@ -41,7 +41,7 @@ def section_context(now: Current, k: int) -> dict:
             "y": -y0 - height * 0.03,
         },
         "grip": None if k == 0 else _grip(picture),
-        "count": facts.layers.count,
+        "last": facts.layers.count - 1,
     }
 
 

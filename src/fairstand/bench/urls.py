@@ -18,6 +18,7 @@ urlpatterns = [
     path("<int:stance_id>/mesh.bin", views.mesh, name="mesh"),
     path("<int:stance_id>/creases.bin", views.creases, name="creases"),
     path("<int:stance_id>/slopes.bin", views.slopes, name="slopes"),
+    path("<int:stance_id>/patches.bin", views.patches, name="patches"),
     path("<int:stance_id>/drawing.png", views.drawing, name="drawing"),
     path("<int:stance_id>/section/<int:layer>/", views.section, name="section"),
 ]

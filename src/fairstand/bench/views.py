@@ -26,7 +26,8 @@ from .tasks import slice_stance
 from .telling import PILLAR_SIZE_LABELS, findings_of, pillar_as_dict, state_of
 
 __all__ = [
-    "creases", "drawing", "edit", "findings", "mesh", "open_piece", "page", "pillar_preview",
+    "creases", "drawing", "edit", "findings", "mesh", "open_piece", "page", "patches",
+    "pillar_preview",
     "redo", "section", "slice_in_background", "slopes", "state", "undo",
 ]  # fmt: skip
 
@@ -109,19 +110,34 @@ def state(request, stance_id):
     return state_of(_now(request, stance_id))
 
 
+def _threshold(request) -> float | None:
+    """The threshold that a request asks for, None where it is the stance's own."""
+    text = request.GET.get("threshold")
+    if text is None:
+        return None
+    try:
+        threshold = float(text)
+    except ValueError:
+        threshold = math.nan
+    if not 1 <= threshold <= 89:
+        raise EditError("The overhang threshold must be between 1 and 89 degrees.")
+    return threshold
+
+
 @require_GET
 @json_view
 def findings(request, stance_id):
     """Ledger and tower; at another threshold where one is asked for."""
-    threshold = request.GET.get("threshold")
-    if threshold is not None:
-        try:
-            threshold = float(threshold)
-        except ValueError:
-            threshold = math.nan
-        if not 1 <= threshold <= 89:
-            raise EditError("The overhang threshold must be between 1 and 89 degrees.")
-    return findings_of(_now(request, stance_id), threshold)
+    return findings_of(_now(request, stance_id), _threshold(request))
+
+
+@require_GET
+@json_view
+def patches(request, stance_id):
+    """Number of the overhang patch of every facet, uint32, 0 for none."""
+    now = _now(request, stance_id)
+    overhang = now.overhang(_threshold(request) or now.setup.effective_threshold_deg)
+    return _binary(overhang.patch_of_facet.astype(np.uint32))
 
 
 @require_POST

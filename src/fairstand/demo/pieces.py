@@ -120,8 +120,10 @@ def trail_marker_plate() -> Mesh:
     """A marker for the trail: a flat slab with relief lettering of simple bars."""
     outline = CrossSection.square((84, 50), True).offset(3, circular_segments=FINE)
     plate = outline.extrude(4)
-    bars = [(-30, -14, -26, 14), (-26, 10, -14, 14), (-26, -2, -16, 2), (-2, -14, 2, 14),
-            (-10, 10, 10, 14), (18, -14, 22, 14), (22, -14, 34, -10), (30, -10, 34, 14)]  # fmt: skip
+    # H, I, D and E, each of upright and level bars: (x0, y0, x1, y1).
+    bars = [(-34, -11, -30, 11), (-24, -11, -20, 11), (-30, -2, -24, 2), (-13, -11, -9, 11),
+            (-2, -11, 2, 11), (2, 7, 10, 11), (2, -11, 10, -7), (10, -9, 14, 9),
+            (21, -11, 25, 11), (25, 7, 34, 11), (25, -2, 31, 2), (25, -11, 34, -7)]  # fmt: skip
     relief = [_box(x0, y0, 3.5, x1, y1, 5.2) for x0, y0, x1, y1 in bars]
     holes = [_rod(x, y, -1, 9, 2.1) for x in (-40, 40) for y in (-22, 22)]
     flat = _union(plate, *relief) - _union(*holes)

@@ -1,0 +1,79 @@
+// Talks to the server: JSON both ways, and one sentence when something is refused.
+
+export class Refused extends Error {}
+
+const token = () => document.cookie.match(/(?:^|; )csrftoken=([^;]+)/)?.[1] ?? "";
+
+async function answer(response) {
+  const isJson = response.headers.get("Content-Type")?.includes("application/json");
+  const body = isJson ? await response.json() : null;
+  if (response.ok) return body;
+  throw new Refused(body?.error ?? "The server did not answer as expected; reload the page.");
+}
+
+async function ask(url, options) {
+  let response;
+  try {
+    response = await fetch(url, options);
+  } catch {
+    throw new Refused("The server does not answer. Is Fair Stand still running?");
+  }
+  return response;
+}
+
+export async function getJson(url) {
+  return answer(await ask(url, { headers: { Accept: "application/json" } }));
+}
+
+export async function postJson(url, body = {}) {
+  const headers = {
+    Accept: "application/json",
+    "Content-Type": "application/json",
+    "X-CSRFToken": token(),
+  };
+  return answer(await ask(url, { method: "POST", headers, body: JSON.stringify(body) }));
+}
+
+export async function getBytes(url) {
+  const response = await ask(url, { headers: { Accept: "application/octet-stream" } });
+  if (!response.ok) throw new Refused("The model could not be loaded; reload the page.");
+  return response.arrayBuffer();
+}
+
+export async function getText(url) {
+  const response = await ask(url);
+  if (!response.ok) throw new Refused(await response.text());
+  return response.text();
+}
+
+// Sends a file and reports how much has gone out; fetch cannot do that.
+export function sendFile(url, file, onProgress) {
+  return new Promise((resolve, reject) => {
+    const request = new XMLHttpRequest();
+    request.open("POST", url);
+    request.setRequestHeader("X-CSRFToken", token());
+    request.setRequestHeader("Accept", "application/json");
+    request.responseType = "json";
+    request.upload.onprogress = (e) => e.lengthComputable && onProgress(e.loaded / e.total);
+    request.onload = () =>
+      request.status < 300
+        ? resolve(request.response)
+        : reject(new Refused(request.response?.error ?? "The file was refused."));
+    request.onerror = () => reject(new Refused("The server does not answer. Is Fair Stand still running?"));
+    const form = new FormData();
+    form.append("file", file);
+    request.send(form);
+  });
+}
+
+// Follows background work until it ends; calls back at each look.
+export async function follow(workId, onLook) {
+  for (;;) {
+    const work = await getJson(`/work/${workId}/`);
+    onLook(work);
+    if (!work.open) return work;
+    await new Promise((resolve) => setTimeout(resolve, 200));
+  }
+}
+
+export const cancelWork = (workId) => postJson(`/work/${workId}/cancel/`);

@@ -1,0 +1,450 @@
+// The bench: holds what the server said of the stance and passes it to the drawings.
+import Alpine from "alpinejs";
+import { cancelWork, follow, getBytes, getJson, postJson } from "./api.js";
+import { watch } from "./gestures.js";
+import { drawProfile } from "./pillar_shape.js";
+import { Section } from "./section.js";
+import { Tower } from "./tower.js";
+import { View3D } from "./view3d.js";
+
+const VIEWS = { home: [28, 14], front: [0, 0], left: [-90, 0], above: [0, 89.9], below: [20, -32] };
+const start = JSON.parse(document.getElementById("start").textContent);
+// Drawings live outside Alpine's reactive data: three.js objects must not be proxied.
+let view, tower, section;
+
+Alpine.data("bench", () => ({
+  activities: ["Inspect", "Turn", "Prop", "Hand over"],
+  activity: "Inspect",
+  state: start.state,
+  findings: { ready: false, error: "", findings: [], overhang: null },
+  threshold: start.state.threshold_deg,
+  layer: 0,
+  chosen: null,
+  pillarKey: null,
+  picking: false,
+  hideAbove: false,
+  perspective: false,
+  loading: "Loading the model …",
+  problem: "",
+  work: null,
+  stopped: "",
+  offer: null,
+
+  get sizeText() {
+    return this.state.size_mm.map((v) => v.toFixed(2)).join(" × ") + " mm";
+  },
+  get overhangText() {
+    const o = this.findings.overhang;
+    return o ? `${o.area_mm2.toFixed(1)} mm² overhang in ${o.patches} patches.` : "";
+  },
+  get figures() {
+    const count = (n, word) => `${n} ${word}${n === 1 ? "" : "s"}`;
+    const parts = [`height ${this.state.top_mm.toFixed(1)} mm`];
+    if (this.findings.ready) {
+      parts.push(`${this.findings.tower.count} layers`, `overhang ${this.findings.overhang.area_mm2.toFixed(0)} mm²`,
+        count(this.findings.findings.filter((f) => f.kind === "island").length, "island"));
+    }
+    parts.push(count(this.state.pillars.length, "pillar"));
+    return parts.join(" · ");
+  },
+  get hint() {
+    if (this.picking) return "Click the face that shall lie on the plate";
+    if (this.activity === "Prop") return "Click an underside to stand a pillar; drag a contact to move it";
+    return "";
+  },
+  get chosenPillar() {
+    return this.state.pillars.find((p) => p.key === this.pillarKey) ?? null;
+  },
+  get slopeLine() {
+    const [x, y] = this.onArc(64);
+    return `M8 46L${x} ${y}`;
+  },
+  get slopeArc() {
+    const [x, y] = this.onArc(24);
+    return `M32 46A24 24 0 0 0 ${x} ${y}`;
+  },
+  get slopeText() {
+    const a = (this.threshold * Math.PI) / 360;
+    return [8 + 30 * Math.cos(a), 48 - 28 * Math.sin(a)];
+  },
+  onArc(r) {
+    const a = (this.threshold * Math.PI) / 180;
+    const reach = Math.min(r, 42 / Math.max(Math.sin(a), 1e-6));
+    return [8 + reach * Math.cos(a), 46 - reach * Math.sin(a)];
+  },
+  tidy: (value) => Number(Number(value).toFixed(4)),
+
+  async init() {
+    view = new View3D(this.$refs.canvas, () => this.drawn());
+    tower = new Tower(this.$refs.tower, (k) => this.setLayer(k), (id) => this.chooseFinding(id));
+    section = new Section(this.$refs.section, (text) => (this.problem = text));
+    watch(this.$refs.canvas, view, {
+      canDrag: () => this.activity === "Prop",
+      dragging: (key, hit) => this.previewPillar(key, hit),
+      dropped: (key, hit) => this.dropPillar(key, hit),
+      clicked: (x, y, pillar) => this.clicked(x, y, pillar),
+    });
+    window.addEventListener("error", () => (this.problem = "Something went wrong on this page; reload it."));
+    try {
+      const [mesh, creases] = await Promise.all([getBytes(start.urls.mesh), getBytes(start.urls.creases)]);
+      const [n, m] = new Uint32Array(mesh, 0, 2);
+      view.setMesh(new Float32Array(mesh, 8, 3 * n), new Uint32Array(mesh, 8 + 12 * n, 3 * m), new Uint32Array(creases));
+      this.loading = "";
+      await this.show(this.state, null);
+      this.look("home");
+      document.documentElement.dataset.ready = "1";
+    } catch (error) {
+      this.loading = error.message;
+    }
+  },
+
+  // ---- what the server says ------------------------------------------------------------
+
+  async show(state, findings) {
+    const turned = state.slopes_url !== this.shownSlopes;
+    this.state = state;
+    this.threshold = state.threshold_deg;
+    this.offer = null;
+    if (!state.pillars.some((p) => p.key === this.pillarKey)) this.pillarKey = null;
+    view.setState(Alpine.raw(state));
+    view.setPillars(Alpine.raw(state.pillars), this.pillarKey);
+    view.setThreshold(this.threshold);
+    this.drawChosenPillar();
+    if (turned) {
+      const slopes = new Float32Array(await getBytes(state.slopes_url));
+      if (this.state.slopes_url !== state.slopes_url) return;
+      this.shownSlopes = state.slopes_url;
+      view.setPerFacet("slope", slopes);
+    }
+    await this.showFindings(findings ?? (await getJson(start.urls.findings)));
+    if (this.activity === "Hand over") this.loadOffer();
+  },
+
+  async showFindings(findings) {
+    if (findings.key !== this.state.key) return;
+    this.findings = { findings: [], ...findings };
+    this.$refs.ledger.innerHTML = findings.ready ? findings.ledger_html : "";
+    this.stopped = "";
+    if (!findings.ready) {
+      tower.setData(null, []);
+      tower.draw();
+      section.clear();
+      this.pinsFor([]);
+      if (!findings.error) await this.slice();
+      return;
+    }
+    tower.setData(findings.tower, findings.findings);
+    this.pinsFor(findings.findings.filter((f) => f.kind === "island").slice(0, 40));
+    if (!findings.findings.some((f) => f.id === this.chosen)) this.chosen = null;
+    this.markChosen();
+    this.setLayer(this.layer, true);
+    this.drawn();
+    this.loadPatches();
+  },
+
+  async loadPatches() {
+    const key = `${this.state.key}@${this.findings.threshold_deg}`;
+    if (this.patchesOf === key) return;
+    this.patchesOf = key;
+    const url = `${start.urls.state.replace("state/", "patches.bin")}?threshold=${this.findings.threshold_deg}&v=${this.state.key}`;
+    try {
+      const patches = new Uint32Array(await getBytes(url));
+      if (this.patchesOf !== key) return;
+      this.patches = patches;
+      view.setPerFacet("patchId", patches);
+    } catch (error) {
+      this.problem = error.message;
+    }
+  },
+
+  async slice() {
+    if (this.slicing === this.state.key) return;
+    const key = (this.slicing = this.state.key);
+    this.stopped = "";
+    try {
+      const { work } = await postJson(start.urls.slice);
+      this.work = { id: work, stage: "Waiting for its turn", done: 0 };
+      const ended = await follow(work, (w) => this.work?.id === w.id && (this.work = w));
+      if (this.state.key !== key) return;
+      if (ended.state === "done") await this.showFindings(await getJson(start.urls.findings));
+      else this.stopped = ended.state === "cancelled" ? "Slicing was cancelled." : ended.error;
+    } catch (error) {
+      this.problem = error.message;
+    } finally {
+      if (this.slicing === key) {
+        this.slicing = null;
+        this.work = null;
+      }
+    }
+  },
+
+  async cancelWork() {
+    try {
+      if (this.work) await cancelWork(this.work.id);
+    } catch (error) {
+      this.problem = error.message;
+    }
+  },
+
+  // Changes are sent one after another, so that each builds on the one before.
+  change(url, body, field) {
+    const run = async () => {
+      try {
+        this.problem = "";
+        const answer = await postJson(url, body);
+        field?.removeAttribute("aria-invalid");
+        await this.show(answer.state, answer.findings);
+        return true;
+      } catch (error) {
+        this.problem = error.message;
+        field?.setAttribute("aria-invalid", "true");
+        view.setPillars(Alpine.raw(this.state.pillars), this.pillarKey);
+        this.threshold = this.state.threshold_deg;
+        return false;
+      }
+    };
+    this.queue = (this.queue ?? Promise.resolve()).then(run);
+    return this.queue;
+  },
+  edit(kind, parameters, field) {
+    return this.change(start.urls.edits, { kind, parameters }, field);
+  },
+  undo() {
+    return this.change(start.urls.undo);
+  },
+  redo() {
+    return this.change(start.urls.redo);
+  },
+
+  // ---- looking -------------------------------------------------------------------------
+
+  look(name) {
+    view.look(...VIEWS[name]);
+  },
+  toggleHide() {
+    this.hideAbove = !this.hideAbove;
+    this.showCut();
+  },
+  showCut() {
+    view.setCut((this.layer + 0.5) * this.state.layer_height_mm, this.hideAbove);
+  },
+  setLayer(k, force = false) {
+    const last = (this.findings.tower?.count ?? 1) - 1;
+    const layer = Math.min(Math.max(Math.round(k) || 0, 0), Math.max(last, 0));
+    if (layer === this.layer && !force) return;
+    this.layer = layer;
+    tower.setLayer(layer);
+    this.showCut();
+    if (this.findings.ready && last >= 0)
+      section.show(`${start.urls.section}${layer}/?v=${this.state.key}-${this.state.threshold_deg}`);
+  },
+  step(by) {
+    this.setLayer(this.layer + by);
+  },
+  drawn() {
+    const scale = view.heightScale();
+    tower.setScale(scale && scale.perMm > 0.55 * view.camera.zoom ? scale : null);
+    for (const pin of this.$refs.pins.children) {
+      const [x, y] = view.toScreen(pin.place);
+      pin.style.left = `${x}px`;
+      pin.style.top = `${y}px`;
+    }
+  },
+  pinsFor(findings) {
+    this.$refs.pins.replaceChildren(
+      ...findings.map((f) => {
+        const pin = document.createElement("button");
+        Object.assign(pin, { className: "pin", textContent: f.id.split("-")[1], title: f.title, place: f.center_mm, tabIndex: -1 });
+        pin.dataset.pin = f.id;
+        pin.addEventListener("click", () => this.chooseFinding(f.id));
+        return pin;
+      }),
+    );
+  },
+
+  // ---- findings ------------------------------------------------------------------------
+
+  choose(button) {
+    if (button) this.chooseFinding(button.dataset.finding);
+  },
+  chooseFinding(id) {
+    const finding = this.findings.findings.find((f) => f.id === id);
+    if (!finding) return;
+    this.chosen = id;
+    this.markChosen();
+    this.setLayer(finding.layer);
+    view.showPlace(finding.center_mm, finding.kind === "patch");
+  },
+  markChosen() {
+    for (const node of document.querySelectorAll("[data-finding], .pin")) {
+      const isChosen = (node.dataset.finding ?? node.dataset.pin) === this.chosen;
+      node.setAttribute("aria-current", String(isChosen));
+      if (isChosen && node.dataset.finding) node.scrollIntoView({ block: "nearest" });
+    }
+    view.setChosenPatch(this.findings.findings.find((f) => f.id === this.chosen)?.patch);
+  },
+  nextFinding(by) {
+    const list = this.findings.findings;
+    if (!list.length) return;
+    const at = list.findIndex((f) => f.id === this.chosen);
+    this.chooseFinding(list[(at + by + list.length + (at < 0 && by < 0 ? 1 : 0)) % list.length].id);
+  },
+  previewThreshold(degrees) {
+    if (!(degrees >= 1 && degrees <= 89)) return;
+    this.threshold = degrees;
+    view.setThreshold(degrees);
+    this.previewing = this.previewing ?? this.fetchPreview();
+  },
+  async fetchPreview() {
+    try {
+      let shown;
+      do {
+        shown = this.threshold;
+        const findings = await getJson(`${start.urls.findings}?threshold=${shown}`);
+        if (findings.ready && this.threshold !== this.state.threshold_deg) {
+          this.findings = { findings: [], ...findings };
+          this.$refs.ledger.innerHTML = findings.ledger_html;
+          tower.setData(findings.tower, findings.findings);
+        }
+      } while (shown !== this.threshold);
+    } catch (error) {
+      this.problem = error.message;
+    } finally {
+      this.previewing = null;
+    }
+  },
+  async commitThreshold() {
+    const wanted = this.threshold;
+    if (wanted === this.state.threshold_deg) return;
+    await this.edit("threshold", { threshold_deg: wanted });
+  },
+
+  // ---- turn ----------------------------------------------------------------------------
+
+  turn(axis, field) {
+    const angles = [...this.state.angles_deg];
+    angles[axis] = field.valueAsNumber;
+    return this.edit("turn", { x_deg: angles[0], y_deg: angles[1], z_deg: angles[2] }, field);
+  },
+
+  // ---- pillars -------------------------------------------------------------------------
+
+  async clicked(x, y, pillar) {
+    if (this.picking) {
+      const hit = view.pick(x, y);
+      if (!hit) return;
+      this.picking = false;
+      return this.edit("face_down", { facet: hit.facet });
+    }
+    if (this.activity === "Prop") {
+      const found = pillar ?? view.pickPillar(x, y);
+      if (found) return this.choosePillar(found.key, false);
+      const hit = view.pick(x, y);
+      if (!hit) return;
+      const before = new Set(this.state.pillars.map((p) => p.key));
+      if (await this.edit("pillar", { facet: hit.facet, weights: hit.weights })) {
+        const made = this.state.pillars.find((p) => !before.has(p.key));
+        if (made) this.choosePillar(made.key, false);
+      }
+      return;
+    }
+    const hit = view.pick(x, y);
+    const patch = hit && this.patches?.[hit.facet];
+    const finding = patch && this.findings.findings.find((f) => f.patch === patch);
+    if (finding) {
+      this.chosen = finding.id;
+      this.markChosen();
+      this.setLayer(finding.layer);
+    }
+  },
+  choosePillar(key, move = true) {
+    this.pillarKey = key;
+    view.setPillars(Alpine.raw(this.state.pillars), key);
+    const pillar = this.chosenPillar;
+    this.drawChosenPillar();
+    if (pillar && move) {
+      view.showPlace(pillar.contact_mm, true);
+      this.setLayer(Math.floor(pillar.contact_mm[2] / this.state.layer_height_mm) - 1);
+    }
+  },
+  drawChosenPillar() {
+    drawProfile(this.$refs.profile, Alpine.raw(this.chosenPillar));
+  },
+  async previewPillar(key, hit) {
+    this.dragTo = { key, hit };
+    if (this.fitting) return;
+    this.fitting = true;
+    try {
+      while (this.dragTo) {
+        const { key: moved, hit: to } = this.dragTo;
+        this.dragTo = null;
+        const ghost = await postJson(start.urls.preview, { key: moved, facet: to.facet, weights: to.weights });
+        if (this.fitting) view.setPillars(Alpine.raw(this.state.pillars), moved, ghost);
+      }
+    } catch (error) {
+      this.problem = error.message;
+    } finally {
+      this.fitting = false;
+    }
+  },
+  async dropPillar(key, hit) {
+    this.dragTo = null;
+    this.fitting = false;
+    this.pillarKey = key;
+    if (!hit) return view.setPillars(Alpine.raw(this.state.pillars), key);
+    await this.edit("pillar", { key, facet: hit.facet, weights: hit.weights });
+  },
+  resize(name, field) {
+    if (this.pillarKey) return this.edit("pillar", { key: this.pillarKey, size: { [name]: field.valueAsNumber } }, field);
+  },
+  removePillar() {
+    if (this.pillarKey) return this.edit("remove_pillar", { key: this.pillarKey });
+  },
+
+  // ---- hand over -----------------------------------------------------------------------
+
+  async loadOffer() {
+    const key = this.state.key;
+    try {
+      const offer = await getJson(start.urls.checks);
+      if (this.state.key === key) this.offer = offer;
+    } catch (error) {
+      this.problem = error.message;
+    }
+  },
+
+  setActivity(name) {
+    this.activity = name;
+    this.picking = false;
+    if (name === "Hand over" && !this.offer) this.loadOffer();
+  },
+
+  key(event) {
+    const typing = event.target.closest?.("input, select, textarea, dialog");
+    const command = event.ctrlKey || event.metaKey;
+    if (command && event.key.toLowerCase() === "z" && !(typing && typing.type === "text")) {
+      event.preventDefault();
+      return event.shiftKey ? this.redo() : this.undo();
+    }
+    if (typing || command || event.altKey) return;
+    const acts = {
+      "?": () => this.$refs.keys.showModal(),
+      ArrowUp: () => this.step(1), ArrowDown: () => this.step(-1),
+      PageUp: () => this.step(20), PageDown: () => this.step(-20),
+      n: () => this.nextFinding(1), p: () => this.nextFinding(-1),
+      b: () => this.look("below"), f: () => this.look("front"), l: () => this.look("left"),
+      a: () => this.look("above"), w: () => this.look("home"), h: () => this.toggleHide(),
+      Delete: () => this.activity === "Prop" && this.removePillar(),
+      Escape: () => (this.picking = false),
+    };
+    const act = acts[event.key] ?? acts[event.key.toLowerCase()];
+    const activity = this.activities[Number(event.key) - 1];
+    if (activity) this.setActivity(activity);
+    else if (act) {
+      event.preventDefault();
+      act();
+    }
+  },
+}));
+
+Alpine.start();
