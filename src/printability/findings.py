@@ -128,15 +128,19 @@ def _island(island: Island, process: Process) -> Finding:
         layer=island.layer,
         z_mm=island.z_mm,
         center_mm=island.center_mm,
-        text=f"Begins at z = {island.z_mm:.2f} mm with {island.area_mm2:.2f} mm² and {joins}.",
+        text=f"Begins at z = {island.z_mm:.2f} mm with {_area(island.area_mm2)} and {joins}.",
         why=why,
     )
+
+
+def _area(mm2: float) -> str:
+    return f"{mm2:,.2f} mm²" if mm2 >= 0.01 else "under 0.01 mm²"
 
 
 def _patch(patch, process: Process, threshold_deg: float, pillars: int) -> Finding:
     droop = "droops" if process.key == "fdm" else "peels"
     text = (
-        f"{patch.area_mm2:,.1f} mm² at {patch.min_slope_deg:.0f}° or more, "
+        f"{patch.area_mm2:,.1f} mm², as flat as {patch.min_slope_deg:.0f}°, "
         f"lowest at z = {patch.lowest_z_mm:.2f} mm."
     )
     return Finding(

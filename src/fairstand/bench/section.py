@@ -32,8 +32,9 @@ def section_context(now: Current, k: int) -> dict:
             {"id": i.id, "x": i.center_mm[0], "y": -i.center_mm[1], "area": i.area_mm2}
             for i in islands
         ],
-        "unit": width / 100,
-        "hatch": width / 45,
+        "unit": max(width, height) / 100,
+        "hatch": max(width, height) / 45,
+        "text": max(width, height) / 26,
         "bar": {
             "mm": f"{bar:g}",
             "x0": x0 + width * 0.04,

@@ -248,6 +248,7 @@ Alpine.data("bench", () => ({
       const [x, y] = view.toScreen(pin.place);
       pin.style.left = `${x}px`;
       pin.style.top = `${y}px`;
+      pin.hidden = this.hideAbove && pin.place[2] > (this.layer + 1) * this.state.layer_height_mm;
     }
   },
   pinsFor(findings) {
@@ -345,7 +346,7 @@ Alpine.data("bench", () => ({
       if (await this.edit("pillar", { facet: hit.facet, weights: hit.weights })) {
         const made = this.state.pillars.find((p) => !before.has(p.key));
         if (made) this.choosePillar(made.key, false);
-      }
+      } else this.showRefused({ facet: hit.facet, weights: hit.weights });
       return;
     }
     const hit = view.pick(x, y);
@@ -355,6 +356,15 @@ Alpine.data("bench", () => ({
       this.chosen = finding.id;
       this.markChosen();
       this.setLayer(finding.layer);
+    }
+  },
+  // A refused pillar is drawn where it would have stood, with the place that is in its way.
+  async showRefused(parameters) {
+    try {
+      const ghost = await postJson(start.urls.preview, parameters);
+      if (ghost.fit !== "stands") view.setPillars(Alpine.raw(this.state.pillars), this.pillarKey, ghost);
+    } catch {
+      // The sentence about the refusal is on the page already.
     }
   },
   choosePillar(key, move = true) {

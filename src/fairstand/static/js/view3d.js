@@ -59,11 +59,11 @@ const FRAGMENT = `
 
 export class View3D {
   constructor(canvas, onChange) {
+    THREE.ColorManagement.enabled = false; // colours go to the screen as they are written
     this.canvas = canvas;
     this.onChange = onChange;
     this.renderer = new THREE.WebGLRenderer({ canvas, antialias: true, preserveDrawingBuffer: true });
     this.renderer.setClearColor(0xfaf6ee);
-    THREE.ColorManagement.enabled = false;
     this.renderer.outputColorSpace = THREE.LinearSRGBColorSpace;
     this.scene = new THREE.Scene();
     this.parallel = new THREE.OrthographicCamera(-1, 1, 1, -1, -5000, 5000);
