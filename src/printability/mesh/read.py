@@ -222,14 +222,25 @@ def _read_ply(data: bytes, limits: ReadLimits):
     loaded = load_ply(io.BytesIO(data), skip_materials=True)
     points = np.asarray(loaded["vertices"])
     if len(points) < announced.get("vertex", 0) or len(loaded["faces"]) < announced["face"]:
-        raise MeshFileError("The file is cut short: it announces more than it holds.")
+        raise _cut_short()
     return points, loaded["faces"]
 
 
 def _read_off(data: bytes, limits: ReadLimits):
     _refuse_foreign_text(data, rb"\A\s*(#.*\s+)*[A-Z4n]*OFF", "OFF")
-    loaded = load_off(io.StringIO(data.decode("utf-8", "replace")))
+    text = re.sub(r"#.*", "", data.decode("utf-8", "replace"))
+    announced = re.search(r"OFF\s+(\d{1,12})\s+(\d{1,12})", text)
+    if announced:
+        _check_facet_count(int(announced[2]), limits)
+    loaded = load_off(io.StringIO(text))
+    have = len(loaded["vertices"]), len(loaded["faces"])
+    if announced and (have[0] < int(announced[1]) or have[1] < int(announced[2])):
+        raise _cut_short()
     return loaded["vertices"], loaded["faces"]
+
+
+def _cut_short() -> MeshFileError:
+    return MeshFileError("The file is cut short: it announces more than it holds.")
 
 
 def _refuse_foreign_text(data: bytes, pattern: bytes, name: str) -> None:

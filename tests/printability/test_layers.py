@@ -1,0 +1,162 @@
+"""Layers: closed loops and areas against formulas and the reference library's sections."""
+
+import math
+
+import numpy as np
+import pytest
+import trimesh
+from conftest import DATA
+from shapely.geometry import Polygon
+from solids import box, frustum, ours, reference, table, together
+
+from printability.errors import Cancelled, PrintabilityError
+from printability.layers import (
+    layer_count,
+    layer_picture,
+    layers_together,
+    outlines,
+    slice_layers,
+)
+from printability.mesh import Mesh, open_mesh, volume_mm3
+from printability.stance import turned
+
+
+@pytest.mark.parametrize("angles", [(0, 0, 0), (33, 21, -70), (180, 0, 0)])
+def test_areas_are_the_reference_librarys_on_an_open_mesh(bunny, angles):
+    mesh = turned(bunny, "mm", angles)
+    layers = slice_layers(mesh, 0.5)
+    sections = reference(mesh).section_multiplane([0, 0, 0], [0, 0, 1], layers.heights_mm)
+    expected = [0.0 if part is None else part.area for part in sections]
+    assert layers.area_mm2 == pytest.approx(expected, rel=1e-6, abs=1e-6)
+
+
+def test_a_spheres_layers():
+    r = 10.0
+    layers = slice_layers(ours(trimesh.creation.icosphere(subdivisions=6, radius=r)), 0.2)
+    z = layers.heights_mm
+    assert layers.count == 100
+    assert layers.area_mm2 == pytest.approx(math.pi * (r**2 - (z - r) ** 2), abs=0.3)
+
+
+def test_a_cones_layers():
+    layers = slice_layers(ours(trimesh.creation.cone(radius=8, height=12, sections=2048)), 0.1)
+    radius = 8 * (1 - layers.heights_mm / 12)
+    assert layers.area_mm2 == pytest.approx(math.pi * radius**2, rel=1e-4, abs=1e-6)
+
+
+def test_a_torus_layers_have_a_hole():
+    big, small = 12.0, 4.0
+    torus = trimesh.creation.torus(big, small, major_sections=512, minor_sections=512)
+    layers = slice_layers(ours(torus), 0.25)
+    half = np.sqrt(small**2 - (layers.heights_mm - small) ** 2)
+    # Annulus between R - a and R + a: 4 pi R a.
+    assert layers.area_mm2 == pytest.approx(4 * math.pi * big * half, rel=1e-3)
+    assert volume_mm3(ours(torus)) == pytest.approx(2 * math.pi**2 * big * small**2, rel=1e-3)
+    middle = outlines(layers, layers.count // 2)
+    assert len(middle) == 2
+    signs = sorted(np.sign([Polygon(loop).exterior.is_ccw - 0.5 for loop in middle]))
+    assert signs == [-1, 1]
+
+
+def test_a_frustums_layers_exactly():
+    sides = 7
+    layers = slice_layers(ours(frustum(9, 4, 10, sides)), 0.3)
+    radius = 9 - 5 * layers.heights_mm / 10
+    polygon = sides / 2 * math.sin(2 * math.pi / sides)
+    inside = layers.heights_mm < 10
+    assert layers.area_mm2[inside] == pytest.approx(polygon * radius[inside] ** 2, rel=1e-9)
+
+
+@pytest.mark.parametrize(
+    ("height", "h", "count"), [(10, 0.2, 50), (10.01, 0.2, 51), (0.3, 0.2, 2), (0, 0.2, 0),
+                               (30.000000000000004, 0.05, 600)],
+)  # fmt: skip
+def test_the_number_of_layers_is_height_over_layer_height_rounded_up(height, h, count):
+    assert layer_count(height, h) == count
+
+
+def test_layers_are_cut_at_their_middles_from_the_plate():
+    lifted = Mesh(together(box(4, 4, 1)).vertices + (0, 0, 1), together(box(4, 4, 1)).facets)
+    layers = slice_layers(lifted, 0.5)
+    assert layers.area_mm2.tolist() == [0, 0, 16, 16]
+    assert layers.heights_mm.tolist() == [0.25, 0.75, 1.25, 1.75]
+
+
+def test_planes_through_vertices_and_flat_faces_cut_clean_loops():
+    # Steps whose faces lie exactly on the cutting planes; a plane takes what is just below it.
+    steps = together(box(8, 8, 0.5), box(6, 6, 1.5), box(4, 4, 2.5))
+    layers = slice_layers(steps, 1.0)
+    assert layers.area_mm2 == pytest.approx([64, 36, 16])
+    assert all(len(outlines(layers, k)) == 1 for k in range(layers.count))
+
+
+def test_overlapping_touching_and_nested_bodies_count_once():
+    crossing = slice_layers(together(box(10, 10, 4), box(10, 10, 4, (5, 3, 0))), 0.5)
+    assert crossing.area_mm2 == pytest.approx(np.full(8, 200 - 5 * 7))
+    nested = slice_layers(together(box(10, 10, 4), box(4, 4, 4, (3, 3, 0))), 0.5)
+    assert nested.area_mm2 == pytest.approx(np.full(8, 100))
+    side_by_side = slice_layers(together(box(10, 10, 4), box(10, 10, 4, (10, 0, 0))), 0.5)
+    assert side_by_side.area_mm2 == pytest.approx(np.full(8, 200))
+    assert set(side_by_side.region_layer) == set(range(8))
+    assert len(side_by_side.region_layer) == 8
+    cavity = box(4, 4, 2, (3, 3, 1))
+    cavity.invert()
+    hollow = slice_layers(together(box(10, 10, 4), cavity), 0.5)
+    assert hollow.area_mm2 == pytest.approx([100, 100, 84, 84, 84, 84, 100, 100])
+
+
+def test_an_open_mesh_is_sliced_with_its_gaps_counted():
+    mesh = turned(open_mesh((DATA / "teapot.obj").read_bytes(), "t.obj").mesh, "mm", (90, 0, 0))
+    layers = slice_layers(mesh, 0.5)
+    assert layers.open_chains > 0
+    assert np.isfinite(layers.area_mm2).all()
+    lidless = together(box(10, 10, 4))
+    up = np.cross(*(lidless.vertices[lidless.facets[:, i]] - lidless.vertices[lidless.facets[:, 0]]
+                    for i in (1, 2)))[:, 2] > 0  # fmt: skip
+    tub = Mesh(lidless.vertices, np.ascontiguousarray(lidless.facets[~up]))
+    assert slice_layers(tub, 0.5).area_mm2 == pytest.approx(np.full(8, 100))
+
+
+def test_two_models_layers_laid_together_are_the_layers_of_both():
+    first, second = together(box(10, 10, 4)), together(box(4, 20, 3))
+    both = layers_together(slice_layers(first, 0.5), slice_layers(second, 0.5))
+    whole = slice_layers(Mesh(np.concatenate([first.vertices, second.vertices]),
+                              np.concatenate([first.facets, second.facets + 8])), 0.5)  # fmt: skip
+    assert both.area_mm2 == pytest.approx(whole.area_mm2)
+    assert both.area_mm2 == pytest.approx([140] * 6 + [100] * 2)
+
+
+def test_progress_is_said_and_can_stop_the_slicing(bunny):
+    said = []
+    whole = slice_layers(bunny, 0.5)
+    blocks = slice_layers(bunny, 0.5, progress=lambda stage, done: said.append((stage, done)))
+    assert np.array_equal(whole.points, blocks.points)
+    assert np.array_equal(whole.layer_start, blocks.layer_start)
+    assert len(said) > 5
+    assert [done for _, done in said] == sorted(done for _, done in said)
+
+    def stop(stage, done):
+        raise Cancelled("Stopped.")
+
+    with pytest.raises(Cancelled):
+        slice_layers(bunny, 0.5, progress=stop)
+
+
+def test_a_model_in_the_wrong_unit_is_refused_with_a_sentence():
+    tower = together(box(1, 1, 1e7))
+    with pytest.raises(PrintabilityError, match="unit"):
+        slice_layers(tower, 0.05)
+
+
+def test_the_unsupported_region_is_the_layer_minus_the_one_below_grown():
+    layers = slice_layers(table(), 0.2)
+    first_of_top = 100
+    picture = layer_picture(layers, first_of_top, 45.0)
+    # The leg's square of 4 mm grown by h / tan 45° with round corners (Steiner's formula).
+    grown = 16 + 4 * 4 * 0.2 + math.pi * 0.2**2
+    assert picture.unsupported_mm2 == pytest.approx(1200 - grown, rel=1e-3)
+    assert picture.held_mm2 == pytest.approx(16)
+    assert layer_picture(layers, 0, 45.0).unsupported_mm2 == 0
+    assert layer_picture(layers, 50, 45.0).unsupported_mm2 == pytest.approx(0, abs=1e-6)
+    steep = layer_picture(layers, first_of_top, 60.0).unsupported_mm2
+    assert steep > picture.unsupported_mm2

@@ -1,0 +1,43 @@
+"""Solids with known measures, and our meshes as the reference library's."""
+
+import numpy as np
+import trimesh
+
+from printability.mesh import Mesh
+
+
+def ours(reference: trimesh.Trimesh) -> Mesh:
+    """A reference mesh as ours, dropped onto the plate."""
+    vertices = np.array(reference.vertices, float)
+    vertices[:, 2] -= vertices[:, 2].min()
+    return Mesh(np.ascontiguousarray(vertices), np.ascontiguousarray(reference.faces, np.int32))
+
+
+def reference(mesh: Mesh) -> trimesh.Trimesh:
+    """Our mesh as the reference library's, untouched."""
+    return trimesh.Trimesh(mesh.vertices, mesh.facets, process=False)
+
+
+def box(x, y, z, at=(0.0, 0.0, 0.0)) -> trimesh.Trimesh:
+    """A box whose lower corner is at ``at``."""
+    solid = trimesh.creation.box((x, y, z))
+    solid.apply_translation(np.array(at) + np.array((x, y, z)) / 2)
+    return solid
+
+
+def together(*parts: trimesh.Trimesh) -> Mesh:
+    """Solids side by side or overlapping, in one mesh, dropped onto the plate."""
+    return ours(trimesh.util.concatenate(list(parts)))
+
+
+def table(leg_height=20.0) -> Mesh:
+    """A top of 40 x 30 x 4 on one leg of 4 x 4, joined by union."""
+    top = box(40, 30, 4, (-20, -15, leg_height))
+    leg = box(4, 4, leg_height + 1, (-2, -2, 0))
+    return ours(trimesh.boolean.union([top, leg], engine="manifold"))
+
+
+def frustum(r0, r1, height, sides=256) -> trimesh.Trimesh:
+    """A frustum of a cone on the plate, its polygons inscribed in the circles."""
+    profile = [(0, 0), (r0, 0), (r1, height), (0, height)]
+    return trimesh.creation.revolve(profile, sections=sides)
