@@ -1,0 +1,221 @@
+"""Edits folded over a mesh: turning, setting down, lifting, pillars that stay and refit."""
+
+from dataclasses import asdict
+
+import numpy as np
+import pytest
+import trimesh
+from scipy.spatial.transform import Rotation
+from solids import box, ours, table, together
+
+from printability.errors import EditError
+from printability.findings import Severity, find
+from printability.inspection import layer_facts
+from printability.mesh import (
+    angles_of_rotation,
+    facet_normals,
+    rotation_about_axes,
+    rotation_taking_down,
+)
+from printability.pillars import Fit, size_for
+from printability.process import PROCESSES
+from printability.stance import EDIT_KINDS, Setup, edit_from, fold, place, turned
+from printability.surface import find_overhang, underside_slopes
+
+SIZE = asdict(size_for(PROCESSES["fdm"]))
+
+
+def _under(mesh, x, y):
+    """Facet and weights of the underside above (x, y)."""
+    for f in np.flatnonzero(facet_normals(mesh)[:, 2] < -0.9):
+        corners = mesh.vertices[mesh.facets[f]]
+        weights = np.linalg.solve(np.vstack([corners[:, :2].T, np.ones(3)]), [x, y, 1])
+        if (weights >= 0).all() and corners[0, 2] > 1:
+            return int(f), weights.tolist()
+    raise AssertionError
+
+
+def _arm():
+    """A post with an arm at its top, and a lug hanging from the arm's end, in one body."""
+    parts = [box(4, 4, 12), box(20, 4, 2, (0, 0, 10)), box(2, 4, 5, (18, 0, 6))]
+    return ours(trimesh.boolean.union(parts, engine="manifold"))
+
+
+def _pillar(mesh, key="1", x=12.0, y=8.0):
+    facet, weights = _under(mesh, x, y)
+    return edit_from("pillar", {"key": key, "facet": facet, "weights": weights, "size": SIZE})
+
+
+@pytest.mark.parametrize("angles", [(0, 0, 0), (90, 0, 0), (30, -40, 50), (-170, 80, 179), (15, 90, 20)])
+def test_rotations_are_the_reference_librarys_about_fixed_axes(angles):
+    matrix = rotation_about_axes(*angles)
+    assert matrix == pytest.approx(Rotation.from_euler("xyz", angles, degrees=True).as_matrix())
+    assert rotation_about_axes(*angles_of_rotation(matrix)) == pytest.approx(matrix, abs=1e-8)
+
+
+def test_quarter_turns_are_exact():
+    mesh = turned(together(box(10, 20, 30)), "mm", (90, 90, -90))
+    assert sorted(np.ptp(mesh.vertices, axis=0).tolist()) == [10, 20, 30]
+
+
+@pytest.mark.parametrize("direction", [(0, 0, 1), (0, 0, -1), (1, 2, 3), (-1, 0, 0.2)])
+def test_the_smallest_rotation_takes_a_direction_down(direction):
+    unit = np.array(direction) / np.linalg.norm(direction)
+    matrix = rotation_taking_down(unit)
+    assert matrix @ unit == pytest.approx((0, 0, -1), abs=1e-12)
+    assert np.linalg.det(matrix) == pytest.approx(1)
+    angle = np.degrees(Rotation.from_matrix(matrix).magnitude())
+    assert angle == pytest.approx(np.degrees(np.arccos(np.clip(-unit[2], -1, 1))), abs=1e-5)
+
+
+def test_any_face_set_down_lies_on_the_plate(bunny):
+    for facet in (5, 777, 3001):
+        setup = fold(bunny, [edit_from("turn", {"x_deg": 20, "y_deg": 5, "z_deg": 60}),
+                             edit_from("face_down", {"facet": facet})])  # fmt: skip
+        placed = place(bunny, setup)
+        assert facet_normals(placed.mesh)[facet] == pytest.approx((0, 0, -1), abs=1e-6)
+    block = together(box(10, 20, 30))
+    side = int(np.argmax(facet_normals(block)[:, 0]))
+    placed = place(block, fold(block, [edit_from("face_down", {"facet": side})]))
+    assert placed.size_mm[2] == pytest.approx(10)
+    assert placed.mesh.vertices[placed.mesh.facets[side], 2] == pytest.approx(0, abs=1e-9)
+
+
+def test_turns_add_up_lift_lifts_and_as_imported_goes_back():
+    block = together(box(10, 20, 30))
+    edits = [edit_from("turn_by", {"axis": "x", "by_deg": 30}) for _ in range(3)]
+    setup = fold(block, [*edits, edit_from("lift", {"lift_mm": 4})])
+    assert setup.angles_deg == pytest.approx((90, 0, 0))
+    placed = place(block, setup)
+    assert placed.mesh.vertices[:, 2].min() == pytest.approx(4)
+    assert placed.mesh.vertices[:, :2].mean(axis=0) == pytest.approx((0, 0))
+    again = fold(block, [edit_from("as_imported", {})], setup)
+    assert (again.angles_deg, again.lift_mm) == ((0, 0, 0), 0)
+
+
+def test_the_matrix_takes_the_source_to_the_plate():
+    block = together(box(1, 2, 3))
+    setup = fold(block, [edit_from("unit", {"unit": "cm"}),
+                         edit_from("turn", {"x_deg": 12, "y_deg": 34, "z_deg": 56})])  # fmt: skip
+    placed = place(block, setup)
+    moved = block.vertices @ placed.matrix[:3, :3].T + placed.matrix[:3, 3]
+    assert moved == pytest.approx(placed.mesh.vertices)
+
+
+def test_a_pillar_stays_at_its_place_and_refits_when_the_piece_is_turned():
+    top = table()
+    pillar = _pillar(top)
+    lift = edit_from("lift", {"lift_mm": 3})
+    turn = edit_from("turn", {"x_deg": 15, "y_deg": -10, "z_deg": 40})
+    before = place(top, fold(top, [pillar]))
+    after = place(top, fold(top, [pillar, lift, turn]))
+    was, now = before.pillars["1"], after.pillars["1"]
+    assert now.fit == Fit.STANDS
+    # The same point of the model: the source point, taken by the new matrix.
+    source = was.spec.weights @ top.vertices[top.facets[was.spec.facet]]
+    assert now.contact_mm == pytest.approx(after.matrix[:3, :3] @ source + after.matrix[:3, 3])
+    assert now.profile_mm[0, 0] == 0
+    assert now.contact_slope_deg == pytest.approx(
+        np.degrees(np.arccos(-facet_normals(after.mesh)[was.spec.facet, 2]))
+    )
+    over = place(top, fold(top, [pillar, edit_from("turn", {"x_deg": 180, "y_deg": 0, "z_deg": 0})]))
+    assert over.pillars["1"].fit == Fit.NO_CONTACT
+    assert over.standing == []
+
+
+def test_pillars_are_part_of_the_layers_and_hold_islands():
+    arm = _arm()
+    bare = place(arm, Setup())
+    assert len(layer_facts(bare.mesh, 0.2).islands) == 1
+    propped = place(arm, fold(arm, [_pillar(arm, x=19.0, y=2.2)]))
+    facts = layer_facts(propped.mesh, 0.2, propped.standing)
+    assert facts.islands == ()
+    assert facts.layers.area_mm2[0] == pytest.approx(16 + 32 / 2 * np.sin(2 * np.pi / 32) * 4**2)
+
+
+def test_pillars_move_and_go():
+    top = table()
+    moved = fold(top, [_pillar(top), _pillar(top, "2", -12, 3), _pillar(top, "1", 3, 9)])
+    assert [key for key, _ in moved.pillars] == ["1", "2"]
+    assert place(top, moved).pillars["1"].contact_mm[:2] == pytest.approx((3, 9))
+    gone = fold(top, [edit_from("remove_pillar", {"key": "1"})], moved)
+    assert [key for key, _ in gone.pillars] == ["2"]
+    with pytest.raises(EditError, match="not there"):
+        fold(top, [edit_from("remove_pillar", {"key": "1"})], gone)
+
+
+def test_every_kind_of_edit_survives_being_written_down():
+    samples = {
+        "unit": {"unit": "inch"}, "process": {"process": "resin"}, "threshold": {"threshold_deg": 40.0},
+        "turn": {"x_deg": 1.0, "y_deg": 2.0, "z_deg": 3.0}, "turn_by": {"axis": "y", "by_deg": 5.0},
+        "face_down": {"facet": 3}, "lift": {"lift_mm": 2.0}, "as_imported": {},
+        "pillar": {"key": "1", "facet": 0, "weights": (0.5, 0.25, 0.25), "size": SIZE},
+        "remove_pillar": {"key": "1"},
+    }  # fmt: skip
+    assert set(samples) == set(EDIT_KINDS)
+    for kind, parameters in samples.items():
+        edit = edit_from(kind, parameters)
+        assert edit_from(kind, edit.parameters()) == edit
+        assert edit.said()
+
+
+@pytest.mark.parametrize(
+    ("kind", "parameters", "says"),
+    [
+        ("fly", {}, "no edit"), ("lift", {}, "lacks"), ("lift", {"lift_mm": 1, "x": 2}, "no “x”"),
+        ("lift", {"lift_mm": -1}, "between"), ("lift", {"lift_mm": float("nan")}, "number"),
+        ("lift", {"lift_mm": True}, "number"), ("lift", {"lift_mm": "4"}, "number"), ("lift", [], "read"),
+        ("turn", {"x_deg": None, "y_deg": 0, "z_deg": 0}, "number"),
+        ("turn_by", {"axis": "w", "by_deg": 3}, "axis"), ("face_down", {"facet": -1}, "facet"),
+        ("face_down", {"facet": 1.5}, "facet"), ("unit", {"unit": "league"}, "unit"),
+        ("process", {"process": "clay"}, "process"), ("threshold", {"threshold_deg": 90}, "between"),
+        ("pillar", {"key": "1", "facet": 0, "weights": [1, 1, 1], "size": SIZE}, "not on its facet"),
+        ("pillar", {"key": "1", "facet": 0, "weights": [1, 0], "size": SIZE}, "three"),
+        ("pillar", {"key": "", "facet": 0, "weights": [1, 0, 0], "size": SIZE}, "name"),
+        ("pillar", {"key": "1", "facet": 0, "weights": [1, 0, 0], "size": {}}, "complete"),
+        ("pillar", {"key": "1", "facet": 0, "weights": [1, 0, 0], "size": 3}, "read"),
+    ],
+)  # fmt: skip
+def test_edits_that_make_no_sense_get_a_sentence(kind, parameters, says):
+    with pytest.raises(EditError, match=says):
+        edit_from(kind, parameters)
+
+
+def test_facets_beyond_the_model_are_refused_when_folded():
+    block = together(box(1, 1, 1))
+    for kind, parameters in (
+        ("face_down", {"facet": 12}),
+        ("pillar", {"key": "1", "facet": 12, "weights": (1, 0, 0), "size": SIZE}),
+    ):
+        with pytest.raises(EditError, match="not"):
+            fold(block, [edit_from(kind, parameters)])
+
+
+def test_the_ledger_lists_the_worst_first_and_counts_pillars():
+    arm = _arm()
+    process = PROCESSES["fdm"]
+
+    def ledger(edits):
+        placed = place(arm, fold(arm, edits))
+        overhang = find_overhang(placed.mesh, underside_slopes(placed.mesh, 0.2), 45)
+        facts = layer_facts(placed.mesh, 0.2, placed.standing)
+        return find(placed, process, 45, overhang, facts.islands)[0]
+
+    bare = ledger([])
+    assert [f.kind for f in bare] == ["island", "patch", "patch"]
+    assert [f.severity for f in bare] == [Severity.WILL_FAIL, Severity.RISKY, Severity.RISKY]
+    assert bare[0].layer == 30
+    assert bare[1].measure == pytest.approx(56)
+    propped = ledger([_pillar(arm, x=19.0, y=2.2)])
+    assert [(f.kind, f.severity, f.pillars) for f in propped] == [
+        ("patch", Severity.RISKY, 0), ("patch", Severity.MARKS, 1),
+    ]  # fmt: skip
+
+
+def test_the_process_rules_have_units_and_standings():
+    for process in PROCESSES.values():
+        assert process.layer_height_mm == {"fdm": 0.2, "resin": 0.05}[process.key]
+        assert process.threshold_deg == 45
+        for rule in process.rules:
+            assert rule.unit
+            assert rule.standing.value in ("common practice, no source", "from memory")
