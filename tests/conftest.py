@@ -6,7 +6,7 @@ from pathlib import Path
 
 os.environ["FAIRSTAND_DATA"] = tempfile.mkdtemp(prefix="fairstand-tests-")
 
-import pytest  # noqa: E402
+import pytest
 
 DATA = Path(__file__).parent / "data"
 

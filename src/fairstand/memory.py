@@ -11,7 +11,7 @@ from typing import TypeVar
 import numpy as np
 from django.conf import settings
 
-__all__ = ["CODE", "kept_arrays", "keep_bytes", "remembered", "stored_arrays", "stored_bytes"]
+__all__ = ["CODE", "keep_bytes", "kept_arrays", "remembered", "stored_arrays", "stored_bytes"]
 
 T = TypeVar("T")
 # Raised whenever the core computes something differently, so that old caches are left alone.

@@ -63,9 +63,7 @@ class PlainErrorsMiddleware:
         if "application/json" not in request.headers.get("Accept", ""):
             return None
         if isinstance(error, Http404):
-            return JsonResponse(
-                {"error": "It is not there any more; reload the page."}, status=404
-            )
+            return JsonResponse({"error": "It is not there any more; reload the page."}, status=404)
         log.exception("Unexpected error at %s", request.path)
         return JsonResponse(
             {"error": "Something went wrong here; nothing was changed. Reload the page."},

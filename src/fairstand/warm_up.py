@@ -29,7 +29,6 @@ def warm_up() -> None:
 
 def _table() -> Mesh:
     """Two boxes that overlap, so that unions and islands are on the way."""
-    from trimesh.creation import box
 
     top, leg = box((20, 12, 2)), box((3, 3, 20))
     vertices = np.concatenate([top.vertices + (0, 0, 20), leg.vertices + (0, 0, 10)])

@@ -142,7 +142,7 @@ def _draw_lines(screen, edges, depth, ink):
         steps = int(max(abs(bx - ax), abs(by - ay))) + 1
         for i in range(steps + 1):
             t = i / steps
-            x, y = int(round(ax + t * (bx - ax))), int(round(ay + t * (by - ay)))
+            x, y = int(np.rint(ax + t * (bx - ax))), int(np.rint(ay + t * (by - ay)))
             if 0 <= x < width and 0 <= y < height:
                 if az + t * (bz - az) <= depth[y, x] + 3.0:
                     ink[y, x] = True

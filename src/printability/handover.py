@@ -54,7 +54,9 @@ def _bodies(mesh: Mesh) -> list[Mesh]:
     count = int(body.max(initial=0)) + 1
     if count == 1:
         return [mesh]
-    parts = [Mesh(mesh.vertices, np.ascontiguousarray(mesh.facets[body == b])) for b in range(count)]
+    parts = [
+        Mesh(mesh.vertices, np.ascontiguousarray(mesh.facets[body == b])) for b in range(count)
+    ]
     if any(mesh_facts(part).volume_mm3 <= 0 for part in parts):
         return [mesh]
     return parts
@@ -128,7 +130,10 @@ def _check_volume_fits(placed: Placed, process: Process) -> Check:
     low = np.min([part.min(axis=0) for part in parts], axis=0)
     high = np.max([part.max(axis=0) for part in parts], axis=0)
     room = np.array(process.build_volume_mm)
-    least, most = np.array([-room[0] / 2, -room[1] / 2, 0]), np.array([room[0] / 2, room[1] / 2, room[2]])
+    least, most = (
+        np.array([-room[0] / 2, -room[1] / 2, 0]),
+        np.array([room[0] / 2, room[1] / 2, room[2]]),
+    )
     out = [
         f"{excess:.1f} mm along {axis}"
         for axis, excess in zip("XYZ", np.maximum(least - low, high - most), strict=True)
@@ -141,6 +146,4 @@ def _check_volume_fits(placed: Placed, process: Process) -> Check:
             "build_volume", "Inside the build volume", False,
             f"Sticks out by {', '.join(out)}; the machine has {limit} mm.",
         )  # fmt: skip
-    return Check(
-        "build_volume", "Inside the build volume", True, f"{size} mm in {limit} mm."
-    )
+    return Check("build_volume", "Inside the build volume", True, f"{size} mm in {limit} mm.")

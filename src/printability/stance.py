@@ -119,7 +119,7 @@ class ReadAs(Edit):
     unit: str
 
     def __post_init__(self):
-        if self.unit not in MM_PER_UNIT:
+        if not isinstance(self.unit, str) or self.unit not in MM_PER_UNIT:
             raise EditError(f"The unit must be one of {', '.join(MM_PER_UNIT)}.")
 
     def applied(self, setup, source):
@@ -138,7 +138,7 @@ class PrintBy(Edit):
     process: str
 
     def __post_init__(self):
-        if self.process not in PROCESSES:
+        if not isinstance(self.process, str) or self.process not in PROCESSES:
             raise EditError(f"The process must be one of {', '.join(PROCESSES)}.")
 
     def applied(self, setup, source):
@@ -324,6 +324,10 @@ class RemovePillar(Edit):
 
     kind: ClassVar[str] = "remove_pillar"
     key: str
+
+    def __post_init__(self):
+        if not isinstance(self.key, str):
+            raise EditError("The pillar has no name.")
 
     def applied(self, setup, source):
         pillars = dict(setup.pillars)

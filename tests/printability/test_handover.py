@@ -6,16 +6,16 @@ import lib3mf
 import numpy as np
 import pytest
 import trimesh
-from conftest import DATA
-from solids import box, reference, table, together
 from test_stance import _pillar
 
+from conftest import DATA
 from printability import handover
 from printability.errors import HandOverError
 from printability.mesh import open_mesh
 from printability.pillars import pillar_mesh
 from printability.process import PROCESSES
 from printability.stance import Setup, edit_from, fold, place
+from solids import box, reference, table, together
 
 FDM = PROCESSES["fdm"]
 

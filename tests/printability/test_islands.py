@@ -7,11 +7,11 @@ from shapely import intersects
 from shapely.affinity import affine_transform
 from shapely.geometry import MultiPolygon
 from shapely.ops import unary_union
-from solids import box, reference, together
 
 from printability.layers import find_islands, slice_layers
 from printability.mesh import Mesh
 from printability.stance import turned
+from solids import box, reference, together
 
 
 def _brute_force(mesh, h):

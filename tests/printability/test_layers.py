@@ -5,10 +5,9 @@ import math
 import numpy as np
 import pytest
 import trimesh
-from conftest import DATA
 from shapely.geometry import Polygon
-from solids import box, frustum, ours, reference, table, together
 
+from conftest import DATA
 from printability.errors import Cancelled, PrintabilityError
 from printability.layers import (
     layer_count,
@@ -19,6 +18,7 @@ from printability.layers import (
 )
 from printability.mesh import Mesh, open_mesh, volume_mm3
 from printability.stance import turned
+from solids import box, frustum, ours, reference, table, together
 
 
 @pytest.mark.parametrize("angles", [(0, 0, 0), (33, 21, -70), (180, 0, 0)])

@@ -6,11 +6,11 @@ import networkx as nx
 import numpy as np
 import pytest
 import trimesh
-from solids import box, frustum, ours, reference, together
 
 from printability.mesh import Mesh, facet_areas
 from printability.stance import turned
 from printability.surface import find_overhang, underside_slopes
+from solids import box, frustum, ours, reference, together
 
 
 def _overhang(mesh, threshold=45.0, h=0.2):
@@ -54,7 +54,9 @@ def test_a_frustums_flank_has_its_formulas_area():
     expected = math.pi * (r0 + r1) * math.hypot(r1 - r0, height)
     (patch,) = found.patches
     assert patch.area_mm2 == pytest.approx(expected, rel=1e-4)
-    assert patch.min_slope_deg == pytest.approx(math.degrees(math.atan(height / (r1 - r0))), abs=1e-2)
+    assert patch.min_slope_deg == pytest.approx(
+        math.degrees(math.atan(height / (r1 - r0))), abs=1e-2
+    )
     assert patch.lowest_z_mm == pytest.approx(0)
     assert patch.center_mm[:2] == pytest.approx((0, 0), abs=1e-9)
 
@@ -83,5 +85,7 @@ def test_a_sphere_hangs_below_its_latitude_of_the_threshold():
     mesh = ours(sphere)
     found = _overhang(mesh, 45, h=1e-6)
     # Cap of a sphere, 2 pi r (r - r cos t): Archimedes.
-    assert found.area_mm2 == pytest.approx(2 * math.pi * 100 * (1 - math.cos(math.pi / 4)), rel=0.01)
+    assert found.area_mm2 == pytest.approx(
+        2 * math.pi * 100 * (1 - math.cos(math.pi / 4)), rel=0.01
+    )
     assert facet_areas(mesh).sum() == pytest.approx(4 * math.pi * 100, rel=1e-3)

@@ -2,17 +2,18 @@
 
 import math
 from dataclasses import replace
+from itertools import pairwise
 
 import numpy as np
 import pytest
 import trimesh
-from solids import box, frustum, ours, reference, table, together
 
 from printability.errors import EditError
 from printability.mesh import Mesh, facet_normals, mesh_facts
 from printability.pillars import Fit, PillarSpec, fit_pillar, pillar_mesh, resized, size_for
 from printability.pillars._kernels import first_contact_below
 from printability.process import PROCESSES
+from solids import box, frustum, ours, reference, table, together
 
 FDM = size_for(PROCESSES["fdm"])
 
@@ -60,8 +61,7 @@ def test_its_mesh_is_watertight_and_has_the_volume_of_its_frusta():
 
     def frusta(rows):
         return sum(
-            math.pi * (z1 - z0) / 3 * (a * a + a * b + b * b)
-            for (z0, a), (z1, b) in zip(rows[:-1], rows[1:], strict=True)
+            math.pi * (z1 - z0) / 3 * (a * a + a * b + b * b) for (z0, a), (z1, b) in pairwise(rows)
         )
 
     rows = fit_pillar(top, _spec_at(top, 12, 8)).profile_mm
@@ -74,7 +74,9 @@ def test_the_end_is_sunk_deeper_on_a_slope_so_that_all_of_it_bonds():
     pillar = fit_pillar(mesh, _spec_at(mesh, 15, 0))
     assert pillar.contact_slope_deg == pytest.approx(30, abs=0.1)
     sunk = pillar.profile_mm[-1, 0] - pillar.contact_mm[2]
-    assert sunk == pytest.approx(FDM.embed_mm + FDM.contact_mm / 2 * math.tan(math.radians(30)), abs=1e-3)
+    assert sunk == pytest.approx(
+        FDM.embed_mm + FDM.contact_mm / 2 * math.tan(math.radians(30)), abs=1e-3
+    )
 
 
 def test_the_end_does_not_come_out_of_a_thin_wall():

@@ -3,13 +3,13 @@
 import io
 import struct
 import zipfile
+from contextlib import suppress
 
 import numpy as np
 import pytest
 import trimesh
-from conftest import DATA
-from solids import box, ours
 
+from conftest import DATA
 from printability.errors import MeshFileError
 from printability.mesh import (
     Part,
@@ -21,6 +21,7 @@ from printability.mesh import (
     threemf,
     unit_doubt,
 )
+from solids import box, ours
 
 
 def _file(kind):
@@ -176,9 +177,7 @@ def _threemf_with(change):
 def _entity(parts):
     name = next(n for n in parts if n.endswith(".model"))
     start = parts[name].index(b"?>") + 2
-    parts[name] = (
-        parts[name][:start] + b'<!DOCTYPE m [<!ENTITY a "b">]>' + parts[name][start:]
-    )
+    parts[name] = parts[name][:start] + b'<!DOCTYPE m [<!ENTITY a "b">]>' + parts[name][start:]
 
 
 def _external(parts):
@@ -259,7 +258,6 @@ def test_damaged_bytes_never_escape_as_other_errors():
             bad = bytearray(good)
             for at in random.integers(0, len(bad), 6):
                 bad[at] = random.integers(0, 256)
-            try:
-                open_mesh(bytes(bad), f"x.{kind}")
-            except MeshFileError as error:
-                assert str(error).endswith(".")
+            with suppress(MeshFileError):
+                facts = mesh_facts(open_mesh(bytes(bad), f"x.{kind}").mesh)
+                assert np.isfinite(facts.volume_mm3)

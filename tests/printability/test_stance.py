@@ -6,7 +6,6 @@ import numpy as np
 import pytest
 import trimesh
 from scipy.spatial.transform import Rotation
-from solids import box, ours, table, together
 
 from printability.errors import EditError
 from printability.findings import Severity, find
@@ -21,6 +20,7 @@ from printability.pillars import Fit, size_for
 from printability.process import PROCESSES
 from printability.stance import EDIT_KINDS, Setup, edit_from, fold, place, turned
 from printability.surface import find_overhang, underside_slopes
+from solids import box, ours, table, together
 
 SIZE = asdict(size_for(PROCESSES["fdm"]))
 
@@ -46,7 +46,9 @@ def _pillar(mesh, key="1", x=12.0, y=8.0):
     return edit_from("pillar", {"key": key, "facet": facet, "weights": weights, "size": SIZE})
 
 
-@pytest.mark.parametrize("angles", [(0, 0, 0), (90, 0, 0), (30, -40, 50), (-170, 80, 179), (15, 90, 20)])
+@pytest.mark.parametrize(
+    "angles", [(0, 0, 0), (90, 0, 0), (30, -40, 50), (-170, 80, 179), (15, 90, 20)]
+)
 def test_rotations_are_the_reference_librarys_about_fixed_axes(angles):
     matrix = rotation_about_axes(*angles)
     assert matrix == pytest.approx(Rotation.from_euler("xyz", angles, degrees=True).as_matrix())
@@ -118,7 +120,9 @@ def test_a_pillar_stays_at_its_place_and_refits_when_the_piece_is_turned():
     assert now.contact_slope_deg == pytest.approx(
         np.degrees(np.arccos(-facet_normals(after.mesh)[was.spec.facet, 2]))
     )
-    over = place(top, fold(top, [pillar, edit_from("turn", {"x_deg": 180, "y_deg": 0, "z_deg": 0})]))
+    over = place(
+        top, fold(top, [pillar, edit_from("turn", {"x_deg": 180, "y_deg": 0, "z_deg": 0})])
+    )
     assert over.pillars["1"].fit == Fit.NO_CONTACT
     assert over.standing == []
 

@@ -79,7 +79,7 @@ def _completed(stance: Stance, parameters: dict, now: Current) -> dict:
         raise EditError("The edit's parameters cannot be read.")
     pillars = dict(now.setup.pillars)
     key = parameters.get("key")
-    if key is not None and key not in pillars:
+    if key is not None and not (isinstance(key, str) and key in pillars):
         raise EditError("That pillar is not there any more.")
     known = pillars.get(key)
     if known is None:
@@ -105,5 +105,3 @@ def _completed(stance: Stance, parameters: dict, now: Current) -> dict:
     if unknown:
         raise EditError(f"A pillar has no “{sorted(unknown)[0]}”.")
     return wanted
-
-

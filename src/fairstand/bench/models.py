@@ -1,6 +1,6 @@
 """Stances and their edits."""
 
-from django.db import models
+from django.db import models, transaction
 from django.utils import timezone
 
 from fairstand.library.models import Piece
@@ -14,6 +14,12 @@ class StanceQuerySet(models.QuerySet):
     def of(self, user):
         """Those of one owner's pieces that are not deleted."""
         return self.filter(piece__owner=user, piece__deleted__isnull=True)
+
+    def first_of(self, piece):
+        """The first stance of a piece; made where it has none yet."""
+        with transaction.atomic():
+            found = self.filter(piece=piece).first()
+            return found or self.create(piece=piece, name="As imported")
 
 
 class Stance(models.Model):

@@ -5,15 +5,9 @@ from printability.drawing import drawing_png
 from printability.mesh import joined
 from printability.pillars import pillar_mesh
 
-from .current import Current, current
-from .models import Stance
+from .current import Current
 
-__all__ = ["drawing_name", "piece_drawing", "stance_drawing"]
-
-
-def piece_drawing(stance: Stance) -> bytes:
-    """PNG of a stance as it stands."""
-    return stance_drawing(current(stance))
+__all__ = ["drawing_name", "stance_drawing"]
 
 
 def drawing_name(now: Current) -> str:

@@ -45,6 +45,7 @@ def state_of(now: Current) -> dict:
         "size_mm": placed.size_mm,
         "top_mm": float(placed.mesh.vertices[:, 2].max()),
         "facets": len(placed.mesh.facets),
+        "is_closed": stance.piece.facts["watertight"],
         "slopes_url": reverse("bench:slopes", **url)
         + f"?v={now.base_key}-{process.layer_height_mm:g}",
         "drawing_url": reverse("bench:drawing", **url) + f"?v={drawing_name(now)}",
@@ -77,8 +78,8 @@ def _doubts(now: Current) -> list[dict]:
         doubts.append(
             {
                 "kind": "open",
-                "text": f"The surface is open along {count:,} edges: volume, layers and islands are "
-                "in doubt, and it cannot be handed over as one body.",
+                "text": f"The surface is open along {count:,} edges: volume, layers and islands "
+                "are in doubt, and it cannot be handed over as one body.",
                 "choices": [],
             }
         )
@@ -152,4 +153,3 @@ def findings_of(now: Current, threshold_deg: float | None = None) -> dict:
             },
         ),
     }
-

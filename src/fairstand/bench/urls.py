@@ -7,6 +7,7 @@ from . import views
 app_name = "bench"
 urlpatterns = [
     path("piece/<int:piece_id>/", views.open_piece, name="open"),
+    path("piece/<int:piece_id>/drawing.png", views.piece_drawing, name="piece_drawing"),
     path("<int:stance_id>/", views.page, name="page"),
     path("<int:stance_id>/state/", views.state, name="state"),
     path("<int:stance_id>/findings/", views.findings, name="findings"),

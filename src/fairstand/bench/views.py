@@ -27,7 +27,7 @@ from .telling import PILLAR_SIZE_LABELS, findings_of, pillar_as_dict, state_of
 
 __all__ = [
     "creases", "drawing", "edit", "findings", "mesh", "open_piece", "page", "patches",
-    "pillar_preview",
+    "piece_drawing", "pillar_preview",
     "redo", "section", "slice_in_background", "slopes", "state", "undo",
 ]  # fmt: skip
 
@@ -35,9 +35,7 @@ _FOREVER = {"Cache-Control": "private, max-age=31536000, immutable"}
 
 
 def _stance(request, stance_id: int) -> Stance:
-    return get_object_or_404(
-        Stance.objects.of(request.user).select_related("piece"), pk=stance_id
-    )
+    return get_object_or_404(Stance.objects.of(request.user).select_related("piece"), pk=stance_id)
 
 
 def _now(request, stance_id: int) -> Current:
@@ -49,14 +47,26 @@ def _binary(*arrays: np.ndarray) -> HttpResponse:
     return HttpResponse(data, "application/octet-stream", headers=_FOREVER)
 
 
+def _png(data: bytes) -> HttpResponse:
+    return HttpResponse(data, "image/png", headers={"Cache-Control": "private, no-cache"})
+
+
 @require_GET
 def open_piece(request, piece_id):
     """Go to a piece's first stance."""
     piece = get_object_or_404(Piece.objects.of(request.user), pk=piece_id)
-    stance = piece.stances.first()
-    if stance is None:
-        raise Http404
-    return redirect("bench:page", stance.pk)
+    return redirect("bench:page", Stance.objects.first_of(piece).pk)
+
+
+@require_GET
+def piece_drawing(request, piece_id):
+    """A drawing of the piece as its first stance stands."""
+    piece = get_object_or_404(Piece.objects.of(request.user), pk=piece_id)
+    try:
+        png = stance_drawing(current(Stance.objects.first_of(piece)))
+    except PrintabilityError:
+        return HttpResponse(status=404)
+    return _png(png)
 
 
 @require_GET
@@ -225,11 +235,7 @@ def slopes(request, stance_id):
 @require_GET
 def drawing(request, stance_id):
     """Drawing of the stance for the strip."""
-    return HttpResponse(
-        stance_drawing(_now(request, stance_id)),
-        "image/png",
-        headers={"Cache-Control": "private, no-cache"},
-    )
+    return _png(stance_drawing(_now(request, stance_id)))
 
 
 @require_GET

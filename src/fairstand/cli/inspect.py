@@ -77,9 +77,7 @@ def inspect_file(
             "watertight": facts.watertight,
             "open_edges": facts.open_edges,
             "bodies": facts.bodies,
-            "repairs": [
-                {"kind": r.kind, "count": r.count, "text": r.text} for r in opened.repairs
-            ],
+            "repairs": [{"kind": r.kind, "count": r.count, "text": r.text} for r in opened.repairs],
             "notes": list(opened.notes),
         },
         "process": {"key": process.key, "layer_height_mm": h, "threshold_deg": threshold},
@@ -172,5 +170,8 @@ def _table(report: dict) -> str:
     peak = max(range(layers["count"]), key=lambda k: layers["area_mm2"][k], default=None)
     if peak is not None:
         z = (peak + 0.5) * layers["height_mm"]
-        lines += ["", f"Largest layer: {peak} at z = {z:.2f} mm, {layers['area_mm2'][peak]:,.2f} mm²"]
+        lines += [
+            "",
+            f"Largest layer: {peak} at z = {z:.2f} mm, {layers['area_mm2'][peak]:,.2f} mm²",
+        ]
     return "\n".join(lines)

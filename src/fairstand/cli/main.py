@@ -53,7 +53,9 @@ def _parser() -> argparse.ArgumentParser:
         help="degrees about the fixed axes X, then Y, then Z",
     )  # fmt: skip
     inspect.add_argument("--unit", choices=list(MM_PER_UNIT), help="unit of the file's numbers")
-    inspect.add_argument("--threshold", type=_threshold, metavar="DEG", help="self-supporting slope")
+    inspect.add_argument(
+        "--threshold", type=_threshold, metavar="DEG", help="self-supporting slope"
+    )
     inspect.add_argument("--json", action="store_true", help="print JSON instead of a table")
     serve = commands.add_parser("serve", help="run the web server and the task worker")
     serve.add_argument("--port", type=int, default=8000)

@@ -2,6 +2,7 @@
 
 from collections.abc import Callable
 from dataclasses import dataclass
+from itertools import pairwise
 
 import numpy as np
 from manifold3d import CrossSection, Manifold, OpType
@@ -30,9 +31,7 @@ def _ball(x, y, z, r) -> Manifold:
 def _strand(*balls) -> Manifold:
     """A rounded rod through balls (x, y, z, r)."""
     solids = [_ball(*ball) for ball in balls]
-    links = [
-        Manifold.batch_hull([a, b]) for a, b in zip(solids[:-1], solids[1:], strict=True)
-    ]
+    links = [Manifold.batch_hull([a, b]) for a, b in pairwise(solids)]
     return _union(*links)
 
 
@@ -73,7 +72,8 @@ def heron_finial() -> Mesh:
     for side in (-1, 1):
         parts += [
             Manifold.batch_hull(
-                [_ball(9, side * 7, 56, 3), _ball(-4, side * 21, 59, 1.8), _ball(-18, side * 9, 53, 1.6)]
+                [_ball(9, side * 7, 56, 3), _ball(-4, side * 21, 59, 1.8),
+                 _ball(-18, side * 9, 53, 1.6)]
             ),
             Manifold.batch_hull(
                 [_ball(-4, side * 21, 59, 1.8), _ball(-18, side * 9, 53, 1.6),
@@ -93,7 +93,8 @@ def hide_model() -> Mesh:
     slot = _box(-26, -40, 24, 26, -10, 34)
     shutter = _box(-34, 10, 24, -28, 40, 33)
     door = _union(
-        _box(-7, 10, 2.5, 7, 40, 18), _rod(0, 0, -30, 0, 7).rotate((90, 0, 0)).translate((0, 10, 18))
+        _box(-7, 10, 2.5, 7, 40, 18),
+        _rod(0, 0, -30, 0, 7).rotate((90, 0, 0)).translate((0, 10, 18)),
     )
     pointed = CrossSection([[(-6, 0), (6, 0), (6, 14), (0, 26), (-6, 14)]]).extrude(30)
     pointed = pointed.rotate((90, 0, 0)).rotate((0, 0, 90)).translate((20, 0, 4))

@@ -33,9 +33,7 @@ def offer(now: Current) -> dict:
     standing, size = len(now.placed.standing), now.placed.size_mm
     pillars = f"{standing} pillar{'s' if standing != 1 else ''}" if standing else "no pillars"
     return {
-        "checks": [
-            {"key": c.key, "label": c.label, "ok": c.ok, "text": c.text} for c in found
-        ],
+        "checks": [{"key": c.key, "label": c.label, "ok": c.ok, "text": c.text} for c in found],
         "files": [
             {
                 "kind": kind,

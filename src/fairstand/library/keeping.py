@@ -12,7 +12,6 @@ from django.conf import settings
 from django.db import transaction
 from django.utils import timezone
 
-from fairstand.bench.models import Stance
 from fairstand.memory import kept_arrays, remembered, stored_arrays
 from printability.errors import MeshFileError
 from printability.mesh import Mesh, ReadLimits, mesh_facts, open_mesh
@@ -60,7 +59,7 @@ def bring_in(
         source, _ = SourceFile.objects.get_or_create(
             sha256=sha256, defaults={"size_bytes": len(data)}
         )
-        piece = Piece.objects.create(
+        return Piece.objects.create(
             owner=owner,
             name=name or _name_from(filename),
             filename=filename,
@@ -78,8 +77,6 @@ def bring_in(
                 "notes": list(opened.notes),
             },
         )
-        Stance.objects.create(piece=piece, name="As imported")
-    return piece
 
 
 def source_mesh(piece: Piece) -> Mesh:

@@ -11,5 +11,4 @@ urlpatterns = [
     path("pieces/<int:piece_id>/delete/", views.delete, name="delete"),
     path("pieces/<int:piece_id>/bring-back/", views.bring_back, name="bring_back"),
     path("pieces/<int:piece_id>/rename/", views.rename, name="rename"),
-    path("pieces/<int:piece_id>/drawing.png", views.drawing, name="drawing"),
 ]

@@ -4,13 +4,12 @@ import shutil
 import uuid
 
 from django.conf import settings
-from django.http import HttpResponse, JsonResponse
+from django.http import JsonResponse
 from django.shortcuts import get_object_or_404, render
 from django.urls import reverse
 from django.utils import timezone
 from django.views.decorators.http import require_GET, require_POST
 
-from fairstand.bench.pictures import piece_drawing
 from fairstand.replies import json_view
 from fairstand.work.progress import work_for
 from printability.errors import MeshFileError
@@ -21,13 +20,13 @@ from .keeping import bring_in, limits
 from .models import Piece
 from .tasks import open_upload
 
-__all__ = ["bring_back", "delete", "drawing", "index", "rename", "upload"]
+__all__ = ["bring_back", "delete", "index", "rename", "upload"]
 
 
 @require_GET
 def index(request):
     """All pieces as cards."""
-    pieces = Piece.objects.of(request.user).prefetch_related("stances")
+    pieces = Piece.objects.of(request.user).select_related("source")
     return render(
         request,
         "library/index.html",
@@ -88,14 +87,3 @@ def rename(request, piece_id):
         raise MeshFileError("A name has 1 to 120 characters.")
     form.save()
     return {"name": piece.name}
-
-
-@require_GET
-def drawing(request, piece_id):
-    """A drawing of the piece as its first stance stands."""
-    piece = get_object_or_404(Piece.objects.of(request.user), pk=piece_id)
-    try:
-        png = piece_drawing(piece.stances.first())
-    except MeshFileError:
-        return HttpResponse(status=404)
-    return HttpResponse(png, "image/png", headers={"Cache-Control": "private, no-cache"})

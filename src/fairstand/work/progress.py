@@ -37,9 +37,7 @@ class Reporter:
             return
         self._last = now
         self.work.stage, self.work.done = stage, done
-        Work.objects.filter(pk=self.work.pk).update(
-            stage=stage, done=done, touched=timezone.now()
-        )
+        Work.objects.filter(pk=self.work.pk).update(stage=stage, done=done, touched=timezone.now())
         if Work.objects.filter(pk=self.work.pk, cancel_asked=True).exists():
             raise Cancelled("Stopped.")
 
@@ -94,6 +92,4 @@ def abandon_stale(older_than: timedelta = timedelta(0)) -> int:
     """End records that a stopped worker left running; called when a worker starts."""
     return Work.objects.filter(
         state=Work.State.RUNNING, touched__lte=timezone.now() - older_than
-    ).update(
-        state=Work.State.FAILED, error="The work was interrupted; start it again."
-    )
+    ).update(state=Work.State.FAILED, error="The work was interrupted; start it again.")

@@ -487,7 +487,13 @@ def _touch(points, loop_start, loops, start, r, s, x0, y0, x1, y1):
         step = max((hi - lo) // 4, 1)
         for i in range(lo, hi, step):
             if _inside_region(
-                points, loop_start, loops, start[other], start[other + 1], points[i, 0], points[i, 1]
+                points,
+                loop_start,
+                loops,
+                start[other],
+                start[other + 1],
+                points[i, 0],
+                points[i, 1],
             ):
                 return True
     return _outlines_meet(

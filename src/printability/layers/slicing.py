@@ -118,7 +118,18 @@ class Layers:
 
 
 def layer_count(height_mm: float, layer_height_mm: float) -> int:
-    """Layers of a model of that height: the height over the layer height, rounded up."""
+    """Layers of a model of that height: the height over the layer height, rounded up.
+
+    Raises
+    ------
+    PrintabilityError
+        If they are more than `MAX_LAYERS`.
+    """
+    if height_mm / layer_height_mm > MAX_LAYERS:
+        raise PrintabilityError(
+            f"The model is {height_mm:,.0f} mm tall, more than {MAX_LAYERS:,} layers of "
+            f"{layer_height_mm:g} mm; check the unit it is read in."
+        )
     return max(math.ceil(height_mm / layer_height_mm - _ROUNDING), 0)
 
 
@@ -150,11 +161,6 @@ def slice_layers(
         If the model is taller than `MAX_LAYERS` layers.
     """
     top = float(mesh.vertices[:, 2].max(initial=0.0))
-    if top / layer_height_mm > MAX_LAYERS:
-        raise PrintabilityError(
-            f"The model is {top:,.0f} mm tall, more than {MAX_LAYERS:,} layers of "
-            f"{layer_height_mm:g} mm; check the unit it is read in."
-        )
     count = layer_count(top, layer_height_mm)
     heights = (np.arange(count) + 0.5) * layer_height_mm
     blocks = []
@@ -238,9 +244,7 @@ def _loops_per_layer(layers: Layers, count: int) -> np.ndarray:
 
 def _with_unions(layers: Layers) -> Layers:
     """Replace the loops of layers in which they cross or touch by the union's outline."""
-    crossing = _kernels.layers_with_crossings(
-        layers.points, layers.loop_start, layers.layer_start
-    )
+    crossing = _kernels.layers_with_crossings(layers.points, layers.loop_start, layers.layer_start)
     if not crossing.any():
         return layers
     chunks, loop_lengths, loops_per_layer = [], [], np.diff(layers.layer_start)

@@ -53,4 +53,3 @@ def layer_picture(layers: Layers, k: int, threshold_deg: float) -> LayerPicture:
         unsupported_mm2=float(area),
         held_mm2=held_mm2,
     )
-

@@ -7,7 +7,15 @@ import numpy as np
 
 from . import _kernels
 
-__all__ = ["Mesh", "MeshFacts", "facet_areas", "facet_normals", "joined", "mesh_facts", "volume_mm3"]
+__all__ = [
+    "Mesh",
+    "MeshFacts",
+    "facet_areas",
+    "facet_normals",
+    "joined",
+    "mesh_facts",
+    "volume_mm3",
+]
 
 
 @dataclass(frozen=True, eq=False)

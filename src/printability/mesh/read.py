@@ -1,4 +1,8 @@
-"""Read a mesh file: STL, OBJ, PLY, OFF or 3MF, with one clear sentence for each refusal."""
+"""Read a mesh file: STL, OBJ, PLY, OFF or 3MF, with one clear sentence for each refusal.
+
+The reference library's loaders are imported where they are used: importing them takes longer
+than reading most files, and STL and 3MF do without.
+"""
 
 import io
 import re
@@ -6,9 +10,6 @@ from collections.abc import Callable
 from dataclasses import dataclass
 
 import numpy as np
-from trimesh.exchange.obj import load_obj
-from trimesh.exchange.off import load_off
-from trimesh.exchange.ply import load_ply
 
 from ..errors import MeshFileError
 from . import threemf
@@ -53,7 +54,7 @@ class Opened:
 def open_mesh(
     data: bytes,
     filename: str,
-    limits: ReadLimits = ReadLimits(),  # noqa: B008 - frozen
+    limits: ReadLimits = ReadLimits(),
     progress: Callable[[str, float], None] | None = None,
 ) -> Opened:
     """Read and repair a mesh file.
@@ -190,6 +191,8 @@ def _looks_like_text(data: bytes) -> bool:
 
 
 def _read_obj(data: bytes, limits: ReadLimits):
+    from trimesh.exchange.obj import load_obj
+
     _refuse_foreign_text(data, rb"^\s*v\s+[-+.\d\w]", "OBJ")
     if not re.search(rb"^\s*f\s", data, re.MULTILINE):
         raise MeshFileError("The file holds no facets, so there is nothing to print.")
@@ -209,13 +212,15 @@ def _points_and_facets(loaded: dict):
 
 
 def _read_ply(data: bytes, limits: ReadLimits):
+    from trimesh.exchange.ply import load_ply
+
     if data[:3] != b"ply" or b"end_header" not in data[:65536]:
         raise MeshFileError("The file does not begin as PLY does; it is another kind of file.")
     header = data[: data.index(b"end_header")]
-    announced = dict(
-        (name.decode(), int(count))
+    announced = {
+        name.decode(): int(count)
         for name, count in re.findall(rb"element\s+(vertex|face)\s+(\d{1,12})", header)
-    )
+    }
     _check_facet_count(announced.get("face", 0), limits)
     if not announced.get("face"):
         raise MeshFileError("The file holds no facets, so there is nothing to print.")
@@ -227,6 +232,8 @@ def _read_ply(data: bytes, limits: ReadLimits):
 
 
 def _read_off(data: bytes, limits: ReadLimits):
+    from trimesh.exchange.off import load_off
+
     _refuse_foreign_text(data, rb"\A\s*(#.*\s+)*[A-Z4n]*OFF", "OFF")
     text = re.sub(r"#.*", "", data.decode("utf-8", "replace"))
     announced = re.search(r"OFF\s+(\d{1,12})\s+(\d{1,12})", text)

@@ -3,7 +3,6 @@
 from dataclasses import dataclass
 
 import numpy as np
-from scipy.spatial import cKDTree
 
 from . import _kernels
 from .model import Mesh
@@ -98,6 +97,8 @@ def _wound_alike(facets, n_vertices, repairs):
 
 
 def _hairlines_closed(mesh, repairs):
+    from scipy.spatial import cKDTree  # takes a while to import, and few files need it
+
     edges = np.flatnonzero(mesh.twin < 0)
     ends = np.unique(
         np.concatenate(
@@ -184,5 +185,7 @@ def _without_unused(mesh):
         return mesh
     new_index = np.cumsum(used, dtype=np.int32) - 1
     clean = Mesh(mesh.vertices[used], np.ascontiguousarray(new_index[mesh.facets], dtype=np.int32))
-    clean.__dict__.update({k: v for k, v in mesh.__dict__.items() if k in ("twin", "body_of_facet")})
+    clean.__dict__.update(
+        {k: v for k, v in mesh.__dict__.items() if k in ("twin", "body_of_facet")}
+    )
     return clean

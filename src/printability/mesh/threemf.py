@@ -255,7 +255,9 @@ def _check_part(package: zipfile.ZipFile, entry: zipfile.ZipInfo) -> None:
         with package.open(entry) as part:
             head = part.read(4096)
             if head[:2] in (b"\xff\xfe", b"\xfe\xff") or b"\0" in head:
-                raise MeshFileError("The 3MF file's XML is not in UTF-8, which the format asks for.")
+                raise MeshFileError(
+                    "The 3MF file's XML is not in UTF-8, which the format asks for."
+                )
             tail, rest = b"", head
             relations = b""
             while rest:

@@ -18,7 +18,15 @@ from ..mesh._kernels import crossings_above
 from ..process import Process
 from ._kernels import first_contact_below
 
-__all__ = ["Fit", "FittedPillar", "PillarSize", "PillarSpec", "fit_pillar", "pillar_mesh", "size_for"]
+__all__ = [
+    "Fit",
+    "FittedPillar",
+    "PillarSize",
+    "PillarSpec",
+    "fit_pillar",
+    "pillar_mesh",
+    "size_for",
+]
 
 SIDES = 32
 # A surface steeper than this gives the end of a tip nothing to sit under.
@@ -275,9 +283,7 @@ def pillar_mesh(pillar: FittedPillar) -> Mesh:
     angle = np.arange(SIDES) * (2 * np.pi / SIDES)
     ring = np.stack([np.cos(angle), np.sin(angle)], axis=1)
     x, y, _ = pillar.contact_mm
-    rings = [
-        np.c_[ring * r + (x, y), np.full(SIDES, z)] for z, r in profile
-    ]
+    rings = [np.c_[ring * r + (x, y), np.full(SIDES, z)] for z, r in profile]
     vertices = np.concatenate([[[x, y, profile[0, 0]], [x, y, profile[-1, 0]]], *rings])
     i = np.arange(SIDES)
     j = (i + 1) % SIDES

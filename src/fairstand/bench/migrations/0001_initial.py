@@ -6,42 +6,77 @@ from django.db import migrations, models
 
 
 class Migration(migrations.Migration):
-
     initial = True
 
     dependencies = [
-        ('library', '0001_initial'),
+        ("library", "0001_initial"),
     ]
 
     operations = [
         migrations.CreateModel(
-            name='Stance',
+            name="Stance",
             fields=[
-                ('id', models.BigAutoField(auto_created=True, primary_key=True, serialize=False, verbose_name='ID')),
-                ('name', models.CharField(max_length=80)),
-                ('position', models.PositiveIntegerField(default=0)),
-                ('in_force', models.PositiveIntegerField(default=0)),
-                ('created', models.DateTimeField(default=django.utils.timezone.now)),
-                ('forked_from', models.ForeignKey(blank=True, null=True, on_delete=django.db.models.deletion.SET_NULL, to='bench.stance')),
-                ('piece', models.ForeignKey(on_delete=django.db.models.deletion.CASCADE, related_name='stances', to='library.piece')),
+                (
+                    "id",
+                    models.BigAutoField(
+                        auto_created=True, primary_key=True, serialize=False, verbose_name="ID"
+                    ),
+                ),
+                ("name", models.CharField(max_length=80)),
+                ("position", models.PositiveIntegerField(default=0)),
+                ("in_force", models.PositiveIntegerField(default=0)),
+                ("created", models.DateTimeField(default=django.utils.timezone.now)),
+                (
+                    "forked_from",
+                    models.ForeignKey(
+                        blank=True,
+                        null=True,
+                        on_delete=django.db.models.deletion.SET_NULL,
+                        to="bench.stance",
+                    ),
+                ),
+                (
+                    "piece",
+                    models.ForeignKey(
+                        on_delete=django.db.models.deletion.CASCADE,
+                        related_name="stances",
+                        to="library.piece",
+                    ),
+                ),
             ],
             options={
-                'ordering': ('position', 'pk'),
+                "ordering": ("position", "pk"),
             },
         ),
         migrations.CreateModel(
-            name='EditRecord',
+            name="EditRecord",
             fields=[
-                ('id', models.BigAutoField(auto_created=True, primary_key=True, serialize=False, verbose_name='ID')),
-                ('position', models.PositiveIntegerField()),
-                ('kind', models.CharField(max_length=24)),
-                ('parameters', models.JSONField()),
-                ('created', models.DateTimeField(default=django.utils.timezone.now)),
-                ('stance', models.ForeignKey(on_delete=django.db.models.deletion.CASCADE, related_name='edits', to='bench.stance')),
+                (
+                    "id",
+                    models.BigAutoField(
+                        auto_created=True, primary_key=True, serialize=False, verbose_name="ID"
+                    ),
+                ),
+                ("position", models.PositiveIntegerField()),
+                ("kind", models.CharField(max_length=24)),
+                ("parameters", models.JSONField()),
+                ("created", models.DateTimeField(default=django.utils.timezone.now)),
+                (
+                    "stance",
+                    models.ForeignKey(
+                        on_delete=django.db.models.deletion.CASCADE,
+                        related_name="edits",
+                        to="bench.stance",
+                    ),
+                ),
             ],
             options={
-                'ordering': ('position',),
-                'constraints': [models.UniqueConstraint(fields=('stance', 'position'), name='one_edit_a_position')],
+                "ordering": ("position",),
+                "constraints": [
+                    models.UniqueConstraint(
+                        fields=("stance", "position"), name="one_edit_a_position"
+                    )
+                ],
             },
         ),
     ]

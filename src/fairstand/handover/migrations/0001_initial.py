@@ -6,27 +6,38 @@ from django.db import migrations, models
 
 
 class Migration(migrations.Migration):
-
     initial = True
 
     dependencies = [
-        ('bench', '0001_initial'),
+        ("bench", "0001_initial"),
     ]
 
     operations = [
         migrations.CreateModel(
-            name='HandOver',
+            name="HandOver",
             fields=[
-                ('id', models.BigAutoField(auto_created=True, primary_key=True, serialize=False, verbose_name='ID')),
-                ('filename', models.CharField(max_length=255)),
-                ('format', models.CharField(max_length=8)),
-                ('sha256', models.CharField(max_length=64)),
-                ('size_bytes', models.BigIntegerField()),
-                ('created', models.DateTimeField(default=django.utils.timezone.now)),
-                ('stance', models.ForeignKey(on_delete=django.db.models.deletion.CASCADE, related_name='hand_overs', to='bench.stance')),
+                (
+                    "id",
+                    models.BigAutoField(
+                        auto_created=True, primary_key=True, serialize=False, verbose_name="ID"
+                    ),
+                ),
+                ("filename", models.CharField(max_length=255)),
+                ("format", models.CharField(max_length=8)),
+                ("sha256", models.CharField(max_length=64)),
+                ("size_bytes", models.BigIntegerField()),
+                ("created", models.DateTimeField(default=django.utils.timezone.now)),
+                (
+                    "stance",
+                    models.ForeignKey(
+                        on_delete=django.db.models.deletion.CASCADE,
+                        related_name="hand_overs",
+                        to="bench.stance",
+                    ),
+                ),
             ],
             options={
-                'ordering': ('-created',),
+                "ordering": ("-created",),
             },
         ),
     ]

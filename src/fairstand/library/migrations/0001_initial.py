@@ -7,7 +7,6 @@ from django.db import migrations, models
 
 
 class Migration(migrations.Migration):
-
     initial = True
 
     dependencies = [
@@ -16,30 +15,49 @@ class Migration(migrations.Migration):
 
     operations = [
         migrations.CreateModel(
-            name='SourceFile',
+            name="SourceFile",
             fields=[
-                ('sha256', models.CharField(max_length=64, primary_key=True, serialize=False)),
-                ('size_bytes', models.BigIntegerField()),
-                ('created', models.DateTimeField(default=django.utils.timezone.now)),
+                ("sha256", models.CharField(max_length=64, primary_key=True, serialize=False)),
+                ("size_bytes", models.BigIntegerField()),
+                ("created", models.DateTimeField(default=django.utils.timezone.now)),
             ],
         ),
         migrations.CreateModel(
-            name='Piece',
+            name="Piece",
             fields=[
-                ('id', models.BigAutoField(auto_created=True, primary_key=True, serialize=False, verbose_name='ID')),
-                ('name', models.CharField(max_length=120)),
-                ('filename', models.CharField(max_length=255)),
-                ('format', models.CharField(max_length=8)),
-                ('file_unit', models.CharField(blank=True, max_length=8)),
-                ('facts', models.JSONField(default=dict)),
-                ('problem', models.CharField(blank=True, max_length=200)),
-                ('created', models.DateTimeField(default=django.utils.timezone.now)),
-                ('deleted', models.DateTimeField(blank=True, null=True)),
-                ('owner', models.ForeignKey(on_delete=django.db.models.deletion.CASCADE, related_name='pieces', to=settings.AUTH_USER_MODEL)),
-                ('source', models.ForeignKey(on_delete=django.db.models.deletion.PROTECT, related_name='pieces', to='library.sourcefile')),
+                (
+                    "id",
+                    models.BigAutoField(
+                        auto_created=True, primary_key=True, serialize=False, verbose_name="ID"
+                    ),
+                ),
+                ("name", models.CharField(max_length=120)),
+                ("filename", models.CharField(max_length=255)),
+                ("format", models.CharField(max_length=8)),
+                ("file_unit", models.CharField(blank=True, max_length=8)),
+                ("facts", models.JSONField(default=dict)),
+                ("problem", models.CharField(blank=True, max_length=200)),
+                ("created", models.DateTimeField(default=django.utils.timezone.now)),
+                ("deleted", models.DateTimeField(blank=True, null=True)),
+                (
+                    "owner",
+                    models.ForeignKey(
+                        on_delete=django.db.models.deletion.CASCADE,
+                        related_name="pieces",
+                        to=settings.AUTH_USER_MODEL,
+                    ),
+                ),
+                (
+                    "source",
+                    models.ForeignKey(
+                        on_delete=django.db.models.deletion.PROTECT,
+                        related_name="pieces",
+                        to="library.sourcefile",
+                    ),
+                ),
             ],
             options={
-                'ordering': ('-created', '-pk'),
+                "ordering": ("-created", "-pk"),
             },
         ),
     ]

@@ -11,14 +11,22 @@ async function answer(response) {
   throw new Refused(body?.error ?? "The server did not answer as expected; reload the page.");
 }
 
+// The page says while something is under way, for assistive tools and for scripts that drive it.
+let underWay = 0;
+function busy(by) {
+  underWay += by;
+  document.documentElement.toggleAttribute("data-busy", underWay > 0);
+}
+
 async function ask(url, options) {
-  let response;
+  busy(1);
   try {
-    response = await fetch(url, options);
+    return await fetch(url, options);
   } catch {
     throw new Refused("The server does not answer. Is Fair Stand still running?");
+  } finally {
+    setTimeout(() => busy(-1), 30); // what follows from an answer is under way before this ends
   }
-  return response;
 }
 
 export async function getJson(url) {

@@ -75,7 +75,8 @@ Alpine.data("bench", () => ({
   tidy: (value) => Number(Number(value).toFixed(4)),
 
   async init() {
-    view = new View3D(this.$refs.canvas, () => this.drawn());
+    view = new View3D(this.$refs.canvas, start.state.facets, start.state.is_closed, () => this.drawn());
+    this.$refs.canvas.view = view; // for scripts that drive the page: canvas.view.toScreen([x, y, z])
     tower = new Tower(this.$refs.tower, (k) => this.setLayer(k), (id) => this.chooseFinding(id));
     section = new Section(this.$refs.section, (text) => (this.problem = text));
     watch(this.$refs.canvas, view, {
@@ -114,7 +115,7 @@ Alpine.data("bench", () => ({
       const slopes = new Float32Array(await getBytes(state.slopes_url));
       if (this.state.slopes_url !== state.slopes_url) return;
       this.shownSlopes = state.slopes_url;
-      view.setPerFacet("slope", slopes);
+      view.setSlopes(slopes);
     }
     await this.showFindings(findings ?? (await getJson(start.urls.findings)));
     if (this.activity === "Hand over") this.loadOffer();
@@ -151,7 +152,7 @@ Alpine.data("bench", () => ({
       const patches = new Uint32Array(await getBytes(url));
       if (this.patchesOf !== key) return;
       this.patches = patches;
-      view.setPerFacet("patchId", patches);
+      this.showChosenPatch();
     } catch (error) {
       this.problem = error.message;
     }
@@ -282,7 +283,13 @@ Alpine.data("bench", () => ({
       node.setAttribute("aria-current", String(isChosen));
       if (isChosen && node.dataset.finding) node.scrollIntoView({ block: "nearest" });
     }
-    view.setChosenPatch(this.findings.findings.find((f) => f.id === this.chosen)?.patch);
+    this.showChosenPatch();
+  },
+  showChosenPatch() {
+    const patch = this.findings.findings.find((f) => f.id === this.chosen)?.patch;
+    const facets = [];
+    if (patch) this.patches?.forEach((p, f) => p === patch && facets.push(f));
+    view.setChosenFacets(facets);
   },
   nextFinding(by) {
     const list = this.findings.findings;

@@ -11,14 +11,11 @@ const ACCENT = 0xc2410c;
 
 const VERTEX = `
   attribute float slope;
-  attribute float patchId;
   varying float vSlope;
-  varying float vPatch;
   varying vec3 vNormal;
   varying vec3 vWorld;
   void main() {
     vSlope = slope;
-    vPatch = patchId;
     vec4 world = modelMatrix * vec4(position, 1.0);
     vWorld = world.xyz;
     vNormal = normalize(mat3(modelMatrix) * normal);
@@ -28,11 +25,9 @@ const VERTEX = `
 const FRAGMENT = `
   uniform float threshold;
   uniform float cutZ;
-  uniform float chosenPatch;
   uniform bool hideAbove;
   uniform vec3 eye;
   varying float vSlope;
-  varying float vPatch;
   varying vec3 vNormal;
   varying vec3 vWorld;
   void main() {
@@ -46,10 +41,6 @@ const FRAGMENT = `
       float deep = 1.0 - clamp(vSlope / threshold, 0.0, 1.0);
       vec3 plum = mix(vec3(0.80, 0.66, 0.78), vec3(0.36, 0.12, 0.33), deep);
       colour = plum * (0.8 + 0.25 * head);
-      if (chosenPatch > 0.5 && abs(vPatch - chosenPatch) < 0.5) {
-        float stripe = step(0.5, fract((gl_FragCoord.x + gl_FragCoord.y) / 9.0));
-        colour = mix(colour, vec3(0.76, 0.25, 0.05), 0.45 + 0.4 * stripe);
-      }
     }
     float width = max(fwidth(vWorld.z), 1e-5) * 1.3;
     if (abs(vWorld.z - cutZ) < width) colour = vec3(0.76, 0.25, 0.05);
@@ -57,12 +48,27 @@ const FRAGMENT = `
     #include <colorspace_fragment>
   }`;
 
+// The chosen patch: stripes laid over its facets.
+const STRIPES = `
+  uniform float cutZ;
+  uniform bool hideAbove;
+  varying vec3 vWorld;
+  void main() {
+    if (hideAbove && vWorld.z > cutZ) discard;
+    float stripe = step(0.5, fract((gl_FragCoord.x + gl_FragCoord.y) / 9.0));
+    gl_FragColor = vec4(0.76, 0.25, 0.05, 0.45 + 0.4 * stripe);
+  }`;
+
+// Smoothing edges costs a software renderer several times the drawing of a fine mesh.
+const MOST_FACETS_SMOOTHED = 150_000;
+
 export class View3D {
-  constructor(canvas, onChange) {
+  constructor(canvas, facetCount, isClosed, onChange) {
     THREE.ColorManagement.enabled = false; // colours go to the screen as they are written
     this.canvas = canvas;
+    this.isClosed = isClosed;
     this.onChange = onChange;
-    this.renderer = new THREE.WebGLRenderer({ canvas, antialias: true, preserveDrawingBuffer: true });
+    this.renderer = new THREE.WebGLRenderer({ canvas, antialias: facetCount < MOST_FACETS_SMOOTHED, preserveDrawingBuffer: true });
     this.renderer.setClearColor(0xfaf6ee);
     this.renderer.outputColorSpace = THREE.LinearSRGBColorSpace;
     this.scene = new THREE.Scene();
@@ -81,7 +87,6 @@ export class View3D {
     this.uniforms = {
       threshold: { value: 45 },
       cutZ: { value: -1 },
-      chosenPatch: { value: 0 },
       hideAbove: { value: false },
       eye: { value: new THREE.Vector3() },
     };
@@ -102,11 +107,10 @@ export class View3D {
     geometry.setAttribute("position", new THREE.BufferAttribute(corners, 3));
     geometry.computeVertexNormals();
     geometry.setAttribute("slope", new THREE.BufferAttribute(new Float32Array(facets.length).fill(999), 1));
-    geometry.setAttribute("patchId", new THREE.BufferAttribute(new Float32Array(facets.length), 1));
     // Indirect: the order of the facets stays the server's.
     geometry.boundsTree = new MeshBVH(geometry, { indirect: true });
     const material = new THREE.ShaderMaterial({
-      vertexShader: VERTEX, fragmentShader: FRAGMENT, uniforms: this.uniforms, side: THREE.DoubleSide,
+      vertexShader: VERTEX, fragmentShader: FRAGMENT, uniforms: this.uniforms, side: this.isClosed ? THREE.FrontSide : THREE.DoubleSide,
       polygonOffset: true, polygonOffsetFactor: 1, polygonOffsetUnits: 1,
     });
     this.model = new THREE.Mesh(geometry, material);
@@ -140,8 +144,8 @@ export class View3D {
     this.setPillars(state.pillars);
   }
 
-  setPerFacet(name, values) {
-    const target = this.model.geometry.getAttribute(name);
+  setSlopes(values) {
+    const target = this.model.geometry.getAttribute("slope");
     for (let i = 0; i < values.length; i++) target.array.fill(values[i], 3 * i, 3 * i + 3);
     target.needsUpdate = true;
     this.draw();
@@ -155,11 +159,33 @@ export class View3D {
   setCut(z, hideAbove) {
     this.uniforms.cutZ.value = z;
     this.uniforms.hideAbove.value = hideAbove;
+    const side = this.isClosed && !hideAbove ? THREE.FrontSide : THREE.DoubleSide;
+    if (this.model && this.model.material.side !== side) {
+      this.model.material.side = side;
+      this.model.material.needsUpdate = true;
+    }
     this.draw();
   }
 
-  setChosenPatch(patch) {
-    this.uniforms.chosenPatch.value = patch ?? 0;
+  // facets: those to lay stripes over
+  setChosenFacets(facets) {
+    if (this.stripes) {
+      this.stand.remove(this.stripes);
+      this.stripes.geometry.dispose();
+      this.stripes = null;
+    }
+    if (facets.length && this.model) {
+      const all = this.model.geometry.getAttribute("position").array;
+      const corners = new Float32Array(9 * facets.length);
+      facets.forEach((f, i) => corners.set(all.subarray(9 * f, 9 * f + 9), 9 * i));
+      const geometry = new THREE.BufferGeometry();
+      geometry.setAttribute("position", new THREE.BufferAttribute(corners, 3));
+      this.stripes = new THREE.Mesh(geometry, new THREE.ShaderMaterial({
+        vertexShader: VERTEX, fragmentShader: STRIPES, uniforms: this.uniforms, transparent: true,
+        depthWrite: false, side: THREE.DoubleSide,
+      }));
+      this.stand.add(this.stripes);
+    }
     this.draw();
   }
 

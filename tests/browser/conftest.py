@@ -1,0 +1,188 @@
+"""A real server with its worker, and Chromium in front of it."""
+
+import os
+import re
+import shutil
+import subprocess
+import sys
+import threading
+import time
+from pathlib import Path
+
+import pytest
+from playwright.sync_api import sync_playwright
+
+from fairstand.demo.pieces import PIECES
+from printability.mesh import binary_stl
+
+CHROMIUM_FLAGS = [
+    "--no-sandbox", "--disable-quic", "--no-first-run", "--disable-background-networking",
+    "--disable-component-update", "--disable-sync", "--use-gl=angle", "--use-angle=swiftshader",
+    "--enable-unsafe-swiftshader",
+]  # fmt: skip
+
+
+def chromium_path() -> str:
+    """Where Debian's Chromium is, or the one named in the environment."""
+    named = os.environ.get("FAIRSTAND_CHROMIUM")
+    found = named or shutil.which("chromium") or shutil.which("chromium-browser")
+    assert found, "Chromium is missing; `make test` installs it on Debian."
+    return found
+
+
+class Server:
+    """``fairstand serve`` as a maker starts it, on a data folder of its own."""
+
+    def __init__(self, folder: Path, **settings: str):
+        self.folder, self.settings = folder, settings
+        self.start()
+
+    def start(self):
+        """Start it and wait until it says where it is."""
+        environment = os.environ | self.settings | {"FAIRSTAND_DATA": str(self.folder)}
+        self.process = subprocess.Popen(
+            [sys.executable, "-c", "from fairstand.cli import main; main()", "serve", "--port", "0"],
+            env=environment, stdout=subprocess.PIPE, stderr=subprocess.STDOUT, encoding="utf-8",
+        )  # fmt: skip
+        self.log, self.url = [], None
+        threading.Thread(target=self._read, daemon=True).start()
+        end = time.monotonic() + 240
+        while self.url is None:
+            assert self.process.poll() is None, "".join(self.log)
+            assert time.monotonic() < end, "".join(self.log)
+            time.sleep(0.05)
+
+    def _read(self):
+        for line in self.process.stdout:
+            self.log.append(line)
+            found = re.search(r"http://127\.0\.0\.1:\d+", line)
+            if found:
+                self.url = found[0]
+
+    def stop(self):
+        """End it as Ctrl-C does."""
+        self.process.send_signal(2)
+        self.process.wait(15)
+
+
+@pytest.fixture(scope="session")
+def server(tmp_path_factory):
+    running = Server(tmp_path_factory.mktemp("serve"))
+    yield running
+    running.stop()
+
+
+@pytest.fixture(scope="session")
+def busy_server(tmp_path_factory):
+    """A server to which nearly everything is long work."""
+    running = Server(
+        tmp_path_factory.mktemp("busy"),
+        FAIRSTAND_BACKGROUND_FACETS="2000",
+        FAIRSTAND_BACKGROUND_BYTES="200000",
+    )
+    yield running
+    running.stop()
+
+
+@pytest.fixture(scope="session")
+def chromium():
+    with sync_playwright() as playwright:
+        browser = playwright.chromium.launch(executable_path=chromium_path(), args=CHROMIUM_FLAGS)
+        yield browser
+        browser.close()
+
+
+@pytest.fixture
+def page(chromium):
+    """A fresh page; errors of its scripts fail the test."""
+    context = chromium.new_context(viewport={"width": 1280, "height": 800}, accept_downloads=True)
+    context.set_default_timeout(20_000)
+    page = context.new_page()
+    errors = []
+    page.on("pageerror", lambda error: errors.append(str(error)))
+    yield page
+    context.close()
+    assert errors == []
+
+
+@pytest.fixture(scope="session")
+def demo_files(tmp_path_factory):
+    """The demo pieces as files on disk, by name."""
+    folder = tmp_path_factory.mktemp("pieces")
+    files = {}
+    for piece in PIECES:
+        files[piece.name] = folder / piece.filename
+        files[piece.name].write_bytes(binary_stl(piece.make(), piece.name))
+    return files
+
+
+class Bench:
+    """What a person does at the bench."""
+
+    def __init__(self, page):
+        self.page = page
+
+    def bring_in(self, url, path):
+        """Choose a file on the library page and wait for its bench."""
+        self.page.goto(url)
+        self.page.locator("#file").set_input_files(path)
+        self.ready()
+        return self
+
+    def ready(self):
+        self.page.wait_for_selector("html[data-ready]")
+        self.page.wait_for_selector("[data-summary]", state="attached")
+
+    def settled(self):
+        """Wait until changes have been answered and drawn."""
+        self.page.wait_for_selector("html:not([data-busy])")
+        self.page.evaluate(
+            "() => new Promise((r) => requestAnimationFrame(() => requestAnimationFrame(r)))"
+        )
+
+    def go(self, activity):
+        self.page.locator(f'[data-activity="{activity}"]').click()
+
+    def look(self, name):
+        self.page.locator(f'[data-view="{name}"]').first.click()
+        self.page.wait_for_timeout(60)
+
+    def at(self, point):
+        """Place of a point of the plate on the screen."""
+        x, y = self.page.evaluate("p => document.querySelector('canvas').view.toScreen(p)", point)
+        box = self.page.locator("canvas").bounding_box()
+        return box["x"] + x, box["y"] + y
+
+    def click_at(self, point):
+        self.page.mouse.click(*self.at(point))
+        self.settled()
+
+    def summary(self):
+        return self.page.locator("[data-summary]").inner_text()
+
+    def figures(self):
+        return self.page.locator("footer [data-figures]").inner_text()
+
+    def picture(self):
+        return self.page.locator("canvas").screenshot()
+
+    def fill(self, field, value):
+        box = self.page.locator(f'[data-field="{field}"]')
+        box.fill(str(value))
+        box.press("Enter")
+        self.settled()
+
+    def do(self, name):
+        self.page.locator(f'[data-do="{name}"]').click()
+        self.settled()
+
+    def field(self, name):
+        return float(self.page.locator(f'[data-field="{name}"]').input_value())
+
+    def problem(self):
+        return self.page.locator("[data-problem]").inner_text()
+
+
+@pytest.fixture
+def bench(page):
+    return Bench(page)

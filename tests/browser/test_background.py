@@ -1,0 +1,93 @@
+"""Long work seen in the browser, and a server that is ended and started again."""
+
+import pytest
+import trimesh
+
+from printability.mesh import binary_stl
+from solids import ours, table
+
+pytestmark = pytest.mark.browser
+
+
+@pytest.fixture(scope="module")
+def fine_ball(tmp_path_factory):
+    """A ball of 327,680 facets, tall enough to take a while."""
+    path = tmp_path_factory.mktemp("ball") / "ball.stl"
+    ball = trimesh.creation.icosphere(subdivisions=7, radius=60)
+    path.write_bytes(binary_stl(ours(ball), "ball"))
+    return path
+
+
+def _watch_progress(page):
+    """Note every width and stage that the progress bar takes."""
+    page.add_init_script("""
+      window.seen = [];
+      const look = () => {
+        for (const bar of document.querySelectorAll('.bar > span'))
+          if (bar.offsetParent) window.seen.push([bar.style.width, bar.closest('[role=status]').innerText]);
+        requestAnimationFrame(look);
+      };
+      document.addEventListener("DOMContentLoaded", look);
+    """)
+
+
+def test_a_large_file_is_opened_and_sliced_under_a_moving_progress_bar(
+    busy_server, page, fine_ball
+):
+    _watch_progress(page)
+    page.goto(busy_server.url)
+    page.locator("#file").set_input_files(fine_ball)
+    page.wait_for_function("() => window.seen.some(([w, t]) => /Joining|Counting|Keeping/.test(t))")
+    opening = {tuple(s) for s in page.evaluate("window.seen")}
+    page.wait_for_url("**/bench/**")
+    page.wait_for_selector("[data-summary]")
+    slicing = {tuple(s) for s in page.evaluate("window.seen")}
+    assert len({width for width, _ in opening | slicing}) >= 3
+    assert any("Slicing from z" in text or "islands" in text for _, text in slicing)
+    assert "island" in page.locator("[data-summary]").inner_text()
+
+
+def test_slicing_is_cancelled_and_the_bench_stays_usable(busy_server, bench, page, fine_ball):
+    page.goto(busy_server.url)
+    page.locator("#file").set_input_files(fine_ball)
+    page.wait_for_selector("html[data-ready]")
+    bench.ready()
+    page.locator('[data-field="process"]').select_option("resin")
+    # Clicked in the frame in which it appears: a person is slower, and a fast machine done.
+    page.wait_for_function("""() => {
+      const button = document.querySelector('[data-do="cancel-work"]');
+      if (!button.offsetParent) return false;
+      button.click();
+      return true;
+    }""")
+    page.wait_for_selector("text=Slicing was cancelled.")
+    # The piece can still be turned, and sliced when it is wanted.
+    bench.go("Turn")
+    bench.fill("turn-x", 30)
+    assert bench.field("turn-x") == 30
+    page.wait_for_selector("[data-summary]", state="attached", timeout=60_000)
+    assert "2400 layers" in bench.figures()
+
+
+def test_everything_is_kept_when_the_server_is_started_again(server, bench, page, tmp_path):
+    path = tmp_path / "kept.stl"
+    path.write_bytes(binary_stl(table(), "kept"))
+    bench.bring_in(server.url, path)
+    bench.go("Prop")
+    bench.look("below")
+    bench.click_at([12, 8, 20])
+    bench.go("Turn")
+    bench.fill("turn-y", 15)
+    figures, address = bench.figures(), page.url.removeprefix(server.url)
+    server.stop()
+    assert "your pieces are kept" in "".join(server.log)
+    server.start()
+    page.goto(server.url + address)
+    bench.ready()
+    bench.settled()
+    assert bench.figures() == figures
+    bench.do("undo")
+    bench.go("Turn")
+    assert bench.field("turn-y") == 0
+    bench.do("redo")
+    assert bench.figures() == figures
