@@ -103,4 +103,6 @@ LOGGING = {
     "disable_existing_loggers": False,
     "handlers": {"console": {"class": "logging.StreamHandler"}},
     "root": {"handlers": ["console"], "level": "WARNING"},
+    # A refused edit is the maker's business and is said on the page.
+    "loggers": {"django.request": {"level": "ERROR"}},
 }

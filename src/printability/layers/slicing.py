@@ -5,7 +5,9 @@ is inside the model there, by non-zero winding: overlapping bodies count once.
 """
 
 import math
+import os
 from collections.abc import Callable
+from concurrent.futures import ThreadPoolExecutor
 from dataclasses import dataclass
 from functools import cached_property
 
@@ -24,6 +26,9 @@ _ROUNDING = 1e-6
 MAX_LAYERS = 100_000
 # Slicing that reports its progress does so after each of this many blocks of layers.
 _BLOCKS = 12
+# From so many facets on, starting threads costs less than they save.
+_ALONE_BELOW_FACETS = 20_000
+_THREADS = max(1, min(4, os.cpu_count() or 1))
 
 
 @dataclass(frozen=True, eq=False)
@@ -163,15 +168,23 @@ def slice_layers(
     top = float(mesh.vertices[:, 2].max(initial=0.0))
     count = layer_count(top, layer_height_mm)
     heights = (np.arange(count) + 0.5) * layer_height_mm
-    blocks = []
-    for block in np.array_split(heights, _BLOCKS if progress else 1):
-        if not len(block):
-            continue
-        if progress:
-            at = f"Slicing from z = {block[0]:.1f} mm"
-            progress(at, 0.1 + 0.6 * block[0] / top)
-        cut = _kernels.slice_facets(mesh.vertices, mesh.facets, mesh.twin, block, layer_height_mm)
-        blocks.append(_with_unions(Layers(layer_height_mm, *cut)))
+    twin = mesh.twin
+
+    def cut(block: np.ndarray) -> Layers:
+        found = _kernels.slice_facets(mesh.vertices, mesh.facets, twin, block, layer_height_mm)
+        return _with_unions(Layers(layer_height_mm, *found))
+
+    if progress:
+        blocks = []
+        for block in np.array_split(heights, min(_BLOCKS, max(count, 1))):
+            if len(block):
+                progress(f"Slicing from z = {block[0]:.1f} mm", 0.1 + 0.6 * block[0] / top)
+                blocks.append(cut(block))
+    elif len(mesh.facets) < _ALONE_BELOW_FACETS or count < 2 * _THREADS:
+        blocks = [cut(heights)] if count else []
+    else:  # the kernels let go of the interpreter, so blocks are cut side by side
+        with ThreadPoolExecutor(_THREADS) as pool:
+            blocks = list(pool.map(cut, np.array_split(heights, _THREADS)))
     return _stacked(layer_height_mm, blocks)
 
 

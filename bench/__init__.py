@@ -1,0 +1,1 @@
+"""Speed ratios against reference libraries, each pair measured in one run."""

@@ -1,0 +1,13 @@
+"""``make bench``: print how fast the core is beside general-purpose libraries."""
+
+from . import adding_pillars, slicing
+
+
+def main() -> None:
+    """Run every comparison."""
+    slicing.run()
+    adding_pillars.run()
+
+
+if __name__ == "__main__":
+    main()
