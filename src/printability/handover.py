@@ -119,7 +119,7 @@ def _check_pillars(placed: Placed) -> Check:
     if unfit:
         text = f"{unfit} of {total} pillars cannot stand and are left out; see Prop."
     elif total:
-        text = f"All {total} pillars stand." if total > 1 else "The pillar stands."
+        text = f"All of the {total} pillars stand." if total > 1 else "The pillar stands."
     else:
         text = "There are no pillars."
     return Check("pillars", "Pillars stand", not unfit, text)

@@ -28,16 +28,16 @@ export function drawProfile(svg, pillar) {
   const rows = pillar.profile_mm;
   const top = rows.at(-1)[0];
   const widest = Math.max(...rows.map(([, r]) => r));
-  const scale = Math.min(205 / top, 46 / widest);
-  const [cx, zero] = [56, 226];
+  const scale = Math.min(205 / top, 38 / widest);
+  const [cx, zero] = [42, 226];
   const side = (sign) => rows.map(([z, r]) => `${cx + sign * r * scale} ${zero - z * scale}`);
   add(svg, "path", { d: `M${[...side(-1), ...side(1).reverse()].join("L")}Z`, fill: "#dcebea", stroke: "#17696a", "stroke-width": 1.4 });
-  add(svg, "path", { d: `M4 ${zero}H108`, stroke: "#26324c", "stroke-width": 2 });
+  add(svg, "path", { d: `M2 ${zero}H82`, stroke: "#26324c", "stroke-width": 2 });
   const z = zero - pillar.contact_mm[2] * scale;
-  add(svg, "path", { d: `M20 ${z}H92`, stroke: "#6b2a61", "stroke-dasharray": "3 2" });
-  add(svg, "text", { x: 4, y: zero + 16, "font-size": 12, fill: "#26324c" }, `${pillar.contact_mm[2].toFixed(1)} mm tall`);
+  add(svg, "path", { d: `M10 ${z}H74`, stroke: "#6b2a61", "stroke-dasharray": "3 2" });
+  add(svg, "text", { x: 2, y: zero + 16, "font-size": 12, fill: "#26324c" }, `${pillar.contact_mm[2].toFixed(1)} mm tall`);
   const r = (pillar.size.contact_mm / 2) * 30;
   const shown = Math.min(r, 30);
   add(svg, "circle", { cx, cy: 282, r: shown, fill: "#17696a" });
-  add(svg, "text", { x: 4, y: 326, "font-size": 12, fill: "#26324c" }, r > 30 ? "contact" : "contact, 30 : 1");
+  add(svg, "text", { x: 2, y: 326, "font-size": 12, fill: "#26324c" }, r > 30 ? "contact" : "contact, 30 : 1");
 }

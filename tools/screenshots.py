@@ -1,0 +1,117 @@
+"""Take docs/screenshots/ afresh from the demo data.
+
+Run as ``.venv/bin/python tools/screenshots.py`` with Chromium installed. A server is started
+on a data folder of its own.
+"""
+
+import os
+import re
+import shutil
+import subprocess
+import sys
+import tempfile
+from pathlib import Path
+
+from playwright.sync_api import sync_playwright
+
+OUT = Path(__file__).parents[1] / "docs/screenshots"
+FLAGS = ["--no-sandbox", "--disable-background-networking", "--use-gl=angle",
+         "--use-angle=swiftshader", "--enable-unsafe-swiftshader"]  # fmt: skip
+
+
+class Maker:
+    """Someone at the browser."""
+
+    def __init__(self, page, url):
+        self.page, self.url = page, url
+
+    def settled(self):
+        """Wait for answers and two frames."""
+        self.page.wait_for_selector("html:not([data-busy])")
+        self.page.wait_for_timeout(250)
+
+    def open(self, name):
+        """Open a piece from its card."""
+        self.page.goto(self.url)
+        self.page.get_by_role("link", name=re.compile(name)).click()
+        self.page.wait_for_selector("html[data-ready]")
+        self.settled()
+
+    def press(self, selector):
+        """Click what a selector names."""
+        self.page.locator(selector).first.click()
+        self.settled()
+
+    def fill(self, field, value):
+        """Type into a field."""
+        box = self.page.locator(f'[data-field="{field}"]')
+        box.fill(str(value))
+        box.press("Enter")
+        self.settled()
+
+    def click_at(self, *point):
+        """Click on a place of the plate, mm."""
+        x, y = self.page.evaluate(
+            "p => document.querySelector('canvas').view.toScreen(p)", list(point)
+        )
+        box = self.page.locator("canvas").bounding_box()
+        self.page.mouse.click(box["x"] + x, box["y"] + y)
+        self.settled()
+
+    def shot(self, name):
+        """Keep the picture."""
+        self.page.mouse.move(640, 720)
+        self.page.wait_for_timeout(150)
+        self.page.screenshot(path=OUT / f"{name}.png")
+
+
+def take(maker: Maker) -> None:
+    """One picture of each main view."""
+    page = maker.page
+    page.goto(maker.url)
+    page.wait_for_timeout(1500)
+    maker.shot("library")
+    maker.open("Heron")
+    maker.press('[data-finding="patch-1"]')
+    maker.shot("inspect")
+    maker.press('[data-view="home"]')
+    maker.fill("layer", 250)
+    maker.press('[data-do="hide-above"]')
+    maker.shot("cut-open")
+    maker.open("Gauge-board")
+    maker.press('[data-activity="Turn"]')
+    maker.fill("turn-y", -35)
+    maker.shot("turn")
+    maker.press('[data-do="undo"]')
+    maker.press('[data-activity="Prop"]')
+    maker.press('[data-view="below"]')
+    for y in (-17, 17):
+        maker.click_at(26, y, 71.2)
+    maker.press('[data-view="home"]')
+    maker.shot("prop")
+    maker.press('[data-activity="Hand over"]')
+    page.wait_for_selector("[data-check]")
+    maker.settled()
+    maker.shot("hand-over")
+
+
+def main() -> None:
+    """Start a server, take the pictures, end it."""
+    OUT.mkdir(parents=True, exist_ok=True)
+    with tempfile.TemporaryDirectory() as folder, sync_playwright() as playwright:
+        server = subprocess.Popen(
+            [sys.executable, "-c", "from fairstand.cli import main; main()",
+             "serve", "--port", "0", "--demo"],
+            env=os.environ | {"FAIRSTAND_DATA": folder}, stdout=subprocess.PIPE, encoding="utf-8",
+        )  # fmt: skip
+        url = next(m[0] for text in server.stdout if (m := re.search(r"http://\S+?/", text)))
+        chromium = os.environ.get("FAIRSTAND_CHROMIUM") or shutil.which("chromium")
+        browser = playwright.chromium.launch(executable_path=chromium, args=FLAGS)
+        take(Maker(browser.new_page(viewport={"width": 1280, "height": 800}), url))
+        browser.close()
+        server.send_signal(2)
+        server.wait(15)
+
+
+if __name__ == "__main__":
+    main()
