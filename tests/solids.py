@@ -1,9 +1,18 @@
 """Solids with known measures, and our meshes as the reference library's."""
 
+from dataclasses import asdict
+from pathlib import Path
+
 import numpy as np
 import trimesh
 
-from printability.mesh import Mesh
+from printability.mesh import Mesh, facet_normals
+from printability.pillars import size_for
+from printability.process import PROCESSES
+from printability.stance import Edit, edit_from
+
+DATA = Path(__file__).parent / "data"
+PILLAR_SIZE = asdict(size_for(PROCESSES["fdm"]))
 
 
 def ours(reference: trimesh.Trimesh) -> Mesh:
@@ -41,3 +50,21 @@ def frustum(r0, r1, height, sides=256) -> trimesh.Trimesh:
     """A frustum of a cone on the plate, its polygons inscribed in the circles."""
     profile = [(0, 0), (r0, 0), (r1, height), (0, height)]
     return trimesh.creation.revolve(profile, sections=sides)
+
+
+def _under(mesh, x, y):
+    """Facet and weights of the underside above (x, y)."""
+    for f in np.flatnonzero(facet_normals(mesh)[:, 2] < -0.9):
+        corners = mesh.vertices[mesh.facets[f]]
+        weights = np.linalg.solve(np.vstack([corners[:, :2].T, np.ones(3)]), [x, y, 1])
+        if (weights >= 0).all() and corners[0, 2] > 1:
+            return int(f), weights.tolist()
+    raise AssertionError
+
+
+def pillar_under(mesh: Mesh, key="1", x=12.0, y=8.0) -> Edit:
+    """The edit that stands a pillar under the flat underside above (x, y)."""
+    facet, weights = _under(mesh, x, y)
+    return edit_from(
+        "pillar", {"key": key, "facet": facet, "weights": weights, "size": PILLAR_SIZE}
+    )

@@ -10,13 +10,12 @@ from django.contrib.auth import get_user_model
 from django.core.files.uploadedfile import SimpleUploadedFile
 from django.db import connection
 
-from conftest import DATA
 from fairstand.bench.models import Stance
 from fairstand.library.keeping import bring_in, source_mesh, sweep
 from fairstand.library.models import Piece, SourceFile
 from fairstand.owner import local_maker
 from printability.mesh import binary_stl, mesh_facts, open_mesh
-from solids import table
+from solids import DATA, table
 
 pytestmark = pytest.mark.django_db(transaction=True)
 TABLE = binary_stl(table(), "table")

@@ -7,9 +7,8 @@ import sys
 import numpy as np
 import pytest
 
-from conftest import DATA
 from printability.mesh import binary_stl
-from solids import table
+from solids import DATA, table
 
 
 @pytest.fixture(scope="module")

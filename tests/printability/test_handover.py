@@ -6,23 +6,21 @@ import lib3mf
 import numpy as np
 import pytest
 import trimesh
-from test_stance import _pillar
 
-from conftest import DATA
 from printability import handover
 from printability.errors import HandOverError
 from printability.mesh import open_mesh
 from printability.pillars import pillar_mesh
 from printability.process import PROCESSES
 from printability.stance import Setup, edit_from, fold, place
-from solids import box, reference, table, together
+from solids import DATA, box, pillar_under, reference, table, together
 
 FDM = PROCESSES["fdm"]
 
 
 def _propped(*more):
     top = table()
-    return place(top, fold(top, [_pillar(top), _pillar(top, "2", -12, -8), *more]))
+    return place(top, fold(top, [pillar_under(top), pillar_under(top, "2", -12, -8), *more]))
 
 
 def test_stl_is_one_watertight_body_of_the_expected_volume():

@@ -7,7 +7,6 @@ import pytest
 import trimesh
 from shapely.geometry import Polygon
 
-from conftest import DATA
 from printability.errors import Cancelled, PrintabilityError
 from printability.layers import (
     layer_count,
@@ -18,7 +17,7 @@ from printability.layers import (
 )
 from printability.mesh import Mesh, open_mesh, volume_mm3
 from printability.stance import turned
-from solids import box, frustum, ours, reference, table, together
+from solids import DATA, box, frustum, ours, reference, table, together
 
 
 @pytest.mark.parametrize("angles", [(0, 0, 0), (33, 21, -70), (180, 0, 0)])

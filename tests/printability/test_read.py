@@ -9,7 +9,6 @@ import numpy as np
 import pytest
 import trimesh
 
-from conftest import DATA
 from printability.errors import MeshFileError
 from printability.mesh import (
     Part,
@@ -21,7 +20,7 @@ from printability.mesh import (
     threemf,
     unit_doubt,
 )
-from solids import box, ours
+from solids import DATA, box, ours
 
 
 def _file(kind):

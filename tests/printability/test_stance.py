@@ -1,7 +1,5 @@
 """Edits folded over a mesh: turning, setting down, lifting, pillars that stay and refit."""
 
-from dataclasses import asdict
-
 import numpy as np
 import pytest
 import trimesh
@@ -16,34 +14,18 @@ from printability.mesh import (
     rotation_about_axes,
     rotation_taking_down,
 )
-from printability.pillars import Fit, size_for
+from printability.pillars import Fit
 from printability.process import PROCESSES
 from printability.stance import EDIT_KINDS, Setup, edit_from, fold, place, turned
 from printability.surface import find_overhang, underside_slopes
-from solids import box, ours, table, together
-
-SIZE = asdict(size_for(PROCESSES["fdm"]))
-
-
-def _under(mesh, x, y):
-    """Facet and weights of the underside above (x, y)."""
-    for f in np.flatnonzero(facet_normals(mesh)[:, 2] < -0.9):
-        corners = mesh.vertices[mesh.facets[f]]
-        weights = np.linalg.solve(np.vstack([corners[:, :2].T, np.ones(3)]), [x, y, 1])
-        if (weights >= 0).all() and corners[0, 2] > 1:
-            return int(f), weights.tolist()
-    raise AssertionError
+from solids import PILLAR_SIZE as SIZE
+from solids import box, ours, pillar_under, table, together
 
 
 def _arm():
     """A post with an arm at its top, and a lug hanging from the arm's end, in one body."""
     parts = [box(4, 4, 12), box(20, 4, 2, (0, 0, 10)), box(2, 4, 5, (18, 0, 6))]
     return ours(trimesh.boolean.union(parts, engine="manifold"))
-
-
-def _pillar(mesh, key="1", x=12.0, y=8.0):
-    facet, weights = _under(mesh, x, y)
-    return edit_from("pillar", {"key": key, "facet": facet, "weights": weights, "size": SIZE})
 
 
 @pytest.mark.parametrize(
@@ -106,7 +88,7 @@ def test_the_matrix_takes_the_source_to_the_plate():
 
 def test_a_pillar_stays_at_its_place_and_refits_when_the_piece_is_turned():
     top = table()
-    pillar = _pillar(top)
+    pillar = pillar_under(top)
     lift = edit_from("lift", {"lift_mm": 3})
     turn = edit_from("turn", {"x_deg": 15, "y_deg": -10, "z_deg": 40})
     before = place(top, fold(top, [pillar]))
@@ -131,7 +113,7 @@ def test_pillars_are_part_of_the_layers_and_hold_islands():
     arm = _arm()
     bare = place(arm, Setup())
     assert len(layer_facts(bare.mesh, 0.2).islands) == 1
-    propped = place(arm, fold(arm, [_pillar(arm, x=19.0, y=2.2)]))
+    propped = place(arm, fold(arm, [pillar_under(arm, x=19.0, y=2.2)]))
     facts = layer_facts(propped.mesh, 0.2, propped.standing)
     assert facts.islands == ()
     assert facts.layers.area_mm2[0] == pytest.approx(16 + 32 / 2 * np.sin(2 * np.pi / 32) * 4**2)
@@ -139,7 +121,9 @@ def test_pillars_are_part_of_the_layers_and_hold_islands():
 
 def test_pillars_move_and_go():
     top = table()
-    moved = fold(top, [_pillar(top), _pillar(top, "2", -12, 3), _pillar(top, "1", 3, 9)])
+    moved = fold(
+        top, [pillar_under(top), pillar_under(top, "2", -12, 3), pillar_under(top, "1", 3, 9)]
+    )
     assert [key for key, _ in moved.pillars] == ["1", "2"]
     assert place(top, moved).pillars["1"].contact_mm[:2] == pytest.approx((3, 9))
     gone = fold(top, [edit_from("remove_pillar", {"key": "1"})], moved)
@@ -210,7 +194,7 @@ def test_the_ledger_lists_the_worst_first_and_counts_pillars():
     assert [f.severity for f in bare] == [Severity.WILL_FAIL, Severity.RISKY, Severity.RISKY]
     assert bare[0].layer == 30
     assert bare[1].measure == pytest.approx(56)
-    propped = ledger([_pillar(arm, x=19.0, y=2.2)])
+    propped = ledger([pillar_under(arm, x=19.0, y=2.2)])
     assert [(f.kind, f.severity, f.pillars) for f in propped] == [
         ("patch", Severity.RISKY, 0), ("patch", Severity.MARKS, 1),
     ]  # fmt: skip
