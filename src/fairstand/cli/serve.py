@@ -73,7 +73,9 @@ def _serve(port: int) -> int:
         raise KeyboardInterrupt
 
     if threading.current_thread() is threading.main_thread():
-        signal.signal(signal.SIGTERM, stop)
+        # Also where it was started in the background, where shells have Ctrl-C ignored.
+        for end in (signal.SIGINT, signal.SIGTERM):
+            signal.signal(end, stop)
     print(f"Fair Stand is at http://{HOST}:{port}/  (Ctrl-C ends it)", flush=True)
     try:
         server.run()
