@@ -5,12 +5,11 @@ from trimesh.creation import box
 
 from printability.drawing import drawing_png
 from printability.findings import find
-from printability.inspection import layer_facts
-from printability.mesh import Mesh, binary_stl, open_mesh
+from printability.inspection import inspect_model
+from printability.mesh import Mesh, binary_stl, facet_normals, open_mesh
 from printability.pillars import PillarSpec, size_for
 from printability.process import PROCESSES
 from printability.stance import Setup, place
-from printability.surface import find_overhang, underside_slopes
 
 __all__ = ["warm_up"]
 
@@ -18,12 +17,13 @@ __all__ = ["warm_up"]
 def warm_up() -> None:
     """Take a small table with a leg through everything that is compiled."""
     mesh = open_mesh(binary_stl(_table(), "warm-up"), "warm-up.stl").mesh
-    under = int(np.argmax(underside_slopes(mesh, 0.2) < 1))
+    down = facet_normals(mesh)[:, 2] < -0.9
+    under = int(np.argmax(down & (mesh.vertices[mesh.facets][:, :, 2].min(axis=1) > 10)))
     pillar = PillarSpec(under, (1 / 3, 1 / 3, 1 / 3), size_for(PROCESSES["fdm"]))
     placed = place(mesh, Setup(angles_deg=(10.0, 5.0, 0.0), pillars=(("1", pillar),)))
-    overhang = find_overhang(placed.mesh, underside_slopes(placed.mesh, 0.2), 45.0)
-    facts = layer_facts(placed.mesh, 0.2, placed.standing)
-    find(placed, PROCESSES["fdm"], 45.0, overhang, facts.islands)
+    look = inspect_model(placed.mesh, PROCESSES["resin"], placed.standing, None, lambda *_: None)
+    find(placed, look, 45.0)
+    look.estimate(45.0)
     drawing_png(placed.mesh, (32, 24))
 
 

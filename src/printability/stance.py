@@ -25,9 +25,28 @@ from .mesh import (
 from .pillars import FittedPillar, PillarSize, PillarSpec, fit_pillar
 from .process import PROCESSES, Process, process_named
 
-__all__ = ["EDIT_KINDS", "Edit", "Placed", "Setup", "edit_from", "fold", "place", "turned"]
+__all__ = [
+    "EDIT_KINDS",
+    "Accepted",
+    "Edit",
+    "Placed",
+    "Setup",
+    "edit_from",
+    "fold",
+    "place",
+    "turned",
+]
 
 MAX_LIFT_MM = 1000.0
+
+
+@dataclass(frozen=True)
+class Accepted:
+    """A finding that the maker has accepted: its kind, place on the source, and a note."""
+
+    finding: str
+    place: tuple[float, float, float]
+    note: str
 
 
 @dataclass(frozen=True)
@@ -40,6 +59,7 @@ class Setup:
     angles_deg: tuple[float, float, float] = (0.0, 0.0, 0.0)
     lift_mm: float = 0.0
     pillars: tuple[tuple[str, PillarSpec], ...] = ()
+    accepted: tuple["Accepted", ...] = ()
 
     @property
     def effective_threshold_deg(self) -> float:
@@ -339,6 +359,66 @@ class RemovePillar(Edit):
         return f"remove pillar {self.key}"
 
 
+def _place(value) -> tuple[float, float, float]:
+    if not isinstance(value, list | tuple) or len(value) != 3:
+        raise EditError("The finding has no place.")
+    return tuple(_number(v, "place", -1e9, 1e9, "units") for v in value)
+
+
+@_registered
+@dataclass(frozen=True)
+class Accept(Edit):
+    """Accept a finding with a note; it stays listed, as accepted.
+
+    ``place`` is on the source mesh, in its own unit, so that it is found again after turning.
+    """
+
+    kind: ClassVar[str] = "accept"
+    finding: str
+    place: tuple[float, float, float]
+    note: str = ""
+
+    def __post_init__(self):
+        if not isinstance(self.finding, str) or not 0 < len(self.finding) <= 24:
+            raise EditError("There is no such finding.")
+        if not isinstance(self.note, str) or len(self.note) > 300:
+            raise EditError("A note has at most 300 characters.")
+        object.__setattr__(self, "place", _place(self.place))
+
+    def applied(self, setup, source):
+        accepted = Accepted(self.finding, self.place, self.note.strip())
+        kept = [a for a in setup.accepted if (a.finding, a.place) != (self.finding, self.place)]
+        return replace(setup, accepted=(*kept, accepted))
+
+    def said(self):
+        return f"accept {self.finding.replace('_', ' ')}"
+
+
+@_registered
+@dataclass(frozen=True)
+class TakeBack(Edit):
+    """Take back that the finding nearest to a place was accepted."""
+
+    kind: ClassVar[str] = "take_back"
+    finding: str
+    place: tuple[float, float, float]
+
+    def __post_init__(self):
+        if not isinstance(self.finding, str):
+            raise EditError("There is no such finding.")
+        object.__setattr__(self, "place", _place(self.place))
+
+    def applied(self, setup, source):
+        same = [a for a in setup.accepted if a.finding == self.finding]
+        if not same:
+            raise EditError("That finding was not accepted.")
+        gone = min(same, key=lambda a: math.dist(a.place, self.place))
+        return replace(setup, accepted=tuple(a for a in setup.accepted if a is not gone))
+
+    def said(self):
+        return f"take back accepting {self.finding.replace('_', ' ')}"
+
+
 def fold(source: Mesh, edits: Iterable[Edit], start: Setup | None = None) -> Setup:
     """What the edits add up to, over the source mesh that facets refer to."""
     setup = start or Setup()
@@ -364,6 +444,28 @@ class Placed:
     mesh: Mesh
     matrix: np.ndarray
     pillars: dict[str, FittedPillar]
+    accepted: tuple[Accepted, ...] = ()
+
+    def source_place(self, point_mm: tuple[float, float, float]) -> tuple[float, float, float]:
+        """A point of the plate as a place on the source mesh, in its own unit."""
+        moved = np.asarray(point_mm) - self.matrix[:3, 3]
+        return tuple(float(v) for v in np.linalg.solve(self.matrix[:3, :3], moved))
+
+    def accepted_at(self, finding: str, point_mm: tuple[float, float, float]) -> str | None:
+        """The note of an accepted finding of that kind at that place, None if there is none.
+
+        It is the same place within a fiftieth of the model's diagonal, or a millimetre.
+        """
+        near = max(1.0, float(np.linalg.norm(np.ptp(self.mesh.vertices, axis=0))) / 50)
+        best = None
+        for accepted in self.accepted:
+            if accepted.finding != finding:
+                continue
+            place = self.matrix[:3, :3] @ accepted.place + self.matrix[:3, 3]
+            apart = float(np.linalg.norm(place - point_mm))
+            if apart <= near and (best is None or apart < best[0]):
+                best = apart, accepted.note
+        return None if best is None else best[1]
 
     @property
     def standing(self) -> list[FittedPillar]:
@@ -401,4 +503,4 @@ def place(source: Mesh, setup: Setup, base: "Placed | None" = None) -> Placed:
     else:
         mesh, matrix = base.mesh, base.matrix
     pillars = {key: fit_pillar(mesh, spec) for key, spec in setup.pillars}
-    return Placed(mesh, matrix, pillars)
+    return Placed(mesh, matrix, pillars, setup.accepted)

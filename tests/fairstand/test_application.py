@@ -122,7 +122,8 @@ def test_findings_of_the_table(bench):
     assert found["overhang"]["area_mm2"] == pytest.approx(1184)
     assert found["tower"]["count"] == 120
     assert found["tower"]["area_mm2"][99:101] == [16, 1200]
-    assert [f["kind"] for f in found["findings"]] == ["patch"]
+    # The top reaches far from its one leg, which is slender for what it carries.
+    assert [f["kind"] for f in found["findings"]] == ["ledge", "footing"]
     assert "1,184.0 mm²" in found["ledger_html"]
     patches = np.frombuffer(bench.get("patches.bin").content, np.uint32)
     slopes = np.frombuffer(bench.get("slopes.bin").content, np.float32)

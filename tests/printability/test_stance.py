@@ -7,7 +7,7 @@ from scipy.spatial.transform import Rotation
 
 from printability.errors import EditError
 from printability.findings import Severity, find
-from printability.inspection import layer_facts
+from printability.inspection import inspect_model
 from printability.mesh import (
     angles_of_rotation,
     facet_normals,
@@ -17,9 +17,10 @@ from printability.mesh import (
 from printability.pillars import Fit
 from printability.process import PROCESSES
 from printability.stance import EDIT_KINDS, Setup, edit_from, fold, place, turned
-from printability.surface import find_overhang, underside_slopes
 from solids import PILLAR_SIZE as SIZE
 from solids import box, ours, pillar_under, table, together
+
+FDM = PROCESSES["fdm"]
 
 
 def _arm():
@@ -112,9 +113,9 @@ def test_a_pillar_stays_at_its_place_and_refits_when_the_piece_is_turned():
 def test_pillars_are_part_of_the_layers_and_hold_islands():
     arm = _arm()
     bare = place(arm, Setup())
-    assert len(layer_facts(bare.mesh, 0.2).islands) == 1
+    assert len(inspect_model(bare.mesh, FDM).islands) == 1
     propped = place(arm, fold(arm, [pillar_under(arm, x=19.0, y=2.2)]))
-    facts = layer_facts(propped.mesh, 0.2, propped.standing)
+    facts = inspect_model(propped.mesh, FDM, propped.standing)
     assert facts.islands == ()
     assert facts.layers.area_mm2[0] == pytest.approx(16 + 32 / 2 * np.sin(2 * np.pi / 32) * 4**2)
 
@@ -139,6 +140,8 @@ def test_every_kind_of_edit_survives_being_written_down():
         "face_down": {"facet": 3}, "lift": {"lift_mm": 2.0}, "as_imported": {},
         "pillar": {"key": "1", "facet": 0, "weights": (0.5, 0.25, 0.25), "size": SIZE},
         "remove_pillar": {"key": "1"},
+        "accept": {"finding": "bridge", "place": (1.0, 2.0, 3.0), "note": "short"},
+        "take_back": {"finding": "bridge", "place": (1.0, 2.0, 3.0)},
     }  # fmt: skip
     assert set(samples) == set(EDIT_KINDS)
     for kind, parameters in samples.items():
@@ -157,6 +160,9 @@ def test_every_kind_of_edit_survives_being_written_down():
         ("turn_by", {"axis": "w", "by_deg": 3}, "axis"), ("face_down", {"facet": -1}, "facet"),
         ("face_down", {"facet": 1.5}, "facet"), ("unit", {"unit": "league"}, "unit"),
         ("process", {"process": "clay"}, "process"), ("threshold", {"threshold_deg": 90}, "between"),
+        ("accept", {"finding": "", "place": (0, 0, 0)}, "no such"),
+        ("accept", {"finding": "bridge", "place": (0, 0)}, "place"),
+        ("accept", {"finding": "bridge", "place": (0, 0, 0), "note": "x" * 301}, "300"),
         ("pillar", {"key": "1", "facet": 0, "weights": [1, 1, 1], "size": SIZE}, "not on its facet"),
         ("pillar", {"key": "1", "facet": 0, "weights": [1, 0], "size": SIZE}, "three"),
         ("pillar", {"key": "", "facet": 0, "weights": [1, 0, 0], "size": SIZE}, "name"),
@@ -181,29 +187,53 @@ def test_facets_beyond_the_model_are_refused_when_folded():
 
 def test_the_ledger_lists_the_worst_first_and_counts_pillars():
     arm = _arm()
-    process = PROCESSES["fdm"]
 
     def ledger(edits):
         placed = place(arm, fold(arm, edits))
-        overhang = find_overhang(placed.mesh, underside_slopes(placed.mesh, 0.2), 45)
-        facts = layer_facts(placed.mesh, 0.2, placed.standing)
-        return find(placed, process, 45, overhang, facts.islands)[0]
+        return find(placed, inspect_model(placed.mesh, FDM, placed.standing), 45).findings
 
     bare = ledger([])
-    assert [f.kind for f in bare] == ["island", "patch", "patch"]
-    assert [f.severity for f in bare] == [Severity.WILL_FAIL, Severity.RISKY, Severity.RISKY]
-    assert bare[0].layer == 30
-    assert bare[1].measure == pytest.approx(56)
-    propped = ledger([pillar_under(arm, x=19.0, y=2.2)])
-    assert [(f.kind, f.severity, f.pillars) for f in propped] == [
-        ("patch", Severity.RISKY, 0), ("patch", Severity.MARKS, 1),
+    # The lug hangs from nothing and tips the post; the arm reaches from the one to the other.
+    assert [f.kind for f in bare] == ["footing", "island", "bridge"]
+    assert [f.severity for f in bare] == [
+        Severity.WILL_FAIL, Severity.WILL_FAIL, Severity.RISKY,
     ]  # fmt: skip
+    assert bare[1].layer == 30
+    assert bare[2].measure == pytest.approx(14)
+    propped = ledger([pillar_under(arm, x=19.0, y=2.2)])
+    # The lug's foot reaches over the small contact; the bridge is as long as it was.
+    assert [f.kind for f in propped] == ["bridge", "ledge"]
+    assert propped[0].measure == pytest.approx(14)
+
+
+def test_an_accepted_finding_stays_so_through_turning_and_can_be_taken_back():
+    arm = _arm()
+
+    def ledger(*edits):
+        placed = place(arm, fold(arm, edits))
+        return placed, find(placed, inspect_model(placed.mesh, FDM, placed.standing), 45).findings
+
+    placed, found = ledger()
+    bridge = next(f for f in found if f.kind == "bridge")
+    accept = edit_from(
+        "accept",
+        {"finding": "bridge", "place": placed.source_place(bridge.center_mm), "note": "fine here"},
+    )
+    spin = edit_from("turn", {"x_deg": 0, "y_deg": 0, "z_deg": 70})
+    _, found = ledger(accept, spin)
+    assert found[-1].kind == "bridge"
+    assert found[-1].accepted == "fine here"
+    assert all(f.accepted is None for f in found[:-1])
+    _, found = ledger(accept, edit_from("take_back", {"finding": "bridge", "place": accept.place}))
+    assert all(f.accepted is None for f in found)
+    with pytest.raises(EditError, match="not accepted"):
+        ledger(edit_from("take_back", {"finding": "ledge", "place": (0, 0, 0)}))
 
 
 def test_the_process_rules_have_units_and_standings():
     for process in PROCESSES.values():
-        assert process.layer_height_mm == {"fdm": 0.2, "resin": 0.05}[process.key]
+        assert process.layer_height_mm == {"fdm": 0.2, "resin": 0.05, "metal": 0.04}[process.key]
         assert process.threshold_deg == 45
         for rule in process.rules:
-            assert rule.unit
+            assert rule.label
             assert rule.standing.value in ("common practice, no source", "from memory")

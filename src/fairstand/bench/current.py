@@ -3,15 +3,14 @@
 import hashlib
 import json
 from dataclasses import asdict, dataclass
-from functools import cached_property
 
 import numpy as np
 from django.conf import settings
 
 from fairstand.library.keeping import source_mesh
 from fairstand.memory import CODE, kept_arrays, remembered, stored_arrays
-from printability.findings import Finding, find
-from printability.inspection import LayerFacts, layer_facts
+from printability.findings import Ledger, find
+from printability.inspection import Inspection, inspect_model
 from printability.layers import Layers, layer_count, slice_layers
 from printability.mesh import Mesh, facet_areas
 from printability.stance import Edit, Placed, Setup, edit_from, fold, place
@@ -52,7 +51,7 @@ class Current:
         """Layer height of the process."""
         return self.setup.process.layer_height_mm
 
-    @cached_property
+    @property
     def slopes_deg(self) -> np.ndarray:
         """(m,) float: see `underside_slopes`."""
         h = self.layer_height_mm
@@ -65,8 +64,8 @@ class Current:
         areas = remembered(f"areas/{self.base_key}", lambda: facet_areas(self.placed.mesh))
         return find_overhang(self.placed.mesh, self.slopes_deg, threshold_deg, areas)
 
-    def layer_facts(self, progress=None) -> LayerFacts:
-        """Layers and islands, pillars included.
+    def inspection(self, progress=None) -> Inspection:
+        """Layers and what is found in them, pillars included.
 
         Raises
         ------
@@ -75,25 +74,19 @@ class Current:
         """
 
         def make():
-            return layer_facts(
+            return inspect_model(
                 self.placed.mesh,
-                self.layer_height_mm,
+                self.setup.process,
                 self.placed.standing,
                 self._model_layers(progress),
                 progress,
             )
 
-        return remembered(f"facts/{self.key}", make)
+        return remembered(f"inspection/{self.key}", make)
 
-    def findings(self, threshold_deg: float) -> tuple[list[Finding], list[str]]:
-        """The ledger at a threshold."""
-        return find(
-            self.placed,
-            self.setup.process,
-            threshold_deg,
-            self.overhang(threshold_deg),
-            self.layer_facts().islands,
-        )
+    def ledger(self, threshold_deg: float) -> Ledger:
+        """The findings at a threshold."""
+        return find(self.placed, self.inspection(), threshold_deg, self.overhang(threshold_deg))
 
     def _model_layers(self, progress) -> Layers:
         name = f"layers/{self.base_key}-{self.layer_height_mm:g}"

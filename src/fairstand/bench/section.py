@@ -16,7 +16,7 @@ MARGIN = 0.05
 
 def section_context(now: Current, k: int) -> dict:
     """What the section's template needs to draw layer ``k``."""
-    facts = now.layer_facts()
+    facts = now.inspection()
     picture = layer_picture(facts.layers, k, now.setup.effective_threshold_deg)
     box = _box(now)
     x0, y0, width, height = box

@@ -18,7 +18,7 @@ def slice_stance(work_id: str, stance_id: int) -> None:
         report("Turning the model", 0.05)
         stance = Stance.objects.of(work.owner).select_related("piece").get(pk=stance_id)
         now = current(stance)
-        facts = now.layer_facts(report)
-        return {"key": now.key, "layers": facts.layers.count}
+        look = now.inspection(report)
+        return {"key": now.key, "layers": look.layers.count}
 
     progress.run(work_id, job)

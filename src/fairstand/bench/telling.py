@@ -114,20 +114,23 @@ def findings_of(now: Current, threshold_deg: float | None = None) -> dict:
         "error": "",
     }
     try:
-        facts = now.layer_facts()
-        found, notes = now.findings(threshold)
+        look = now.inspection()
+        ledger = now.ledger(threshold)
     except NeedsWork:
         return out
     except PrintabilityError as error:
         return out | {"error": str(error)}
-    layers = facts.layers
+    layers = look.layers
+    cost = look.estimate(threshold)
     return out | {
         "ready": True,
         "tower": {
             "layer_height_mm": layers.layer_height_mm,
             "count": layers.count,
             "area_mm2": [round(float(a), 3) for a in layers.area_mm2],
+            "grip": [round(float(g), 4) for g in look.grip],
         },
+        "estimate": asdict(cost),
         "findings": [
             {
                 "id": f.id,
@@ -137,18 +140,20 @@ def findings_of(now: Current, threshold_deg: float | None = None) -> dict:
                 "layer": min(f.layer, max(layers.count - 1, 0)),
                 "z_mm": f.z_mm,
                 "center_mm": f.center_mm,
-                "patch": int(f.id.split("-")[1]) if f.kind == "patch" else None,
+                "place": now.placed.source_place(f.center_mm),
+                "patch": f.patch,
+                "accepted": f.accepted,
             }
-            for f in found
+            for f in ledger.findings
         ],
         "ledger_html": render_to_string(
             "bench/_ledger.html",
             {
-                "found": found,
-                "notes": notes,
+                "found": ledger.findings,
+                "notes": ledger.notes,
                 "overhang": overhang,
                 "threshold": threshold,
-                "islands": facts.islands,
+                "islands": look.islands,
                 "open_chains": layers.open_chains,
             },
         ),

@@ -243,7 +243,7 @@ def section(request, stance_id, layer):
     """One layer as an SVG fragment with its figures."""
     now = _now(request, stance_id)
     try:
-        count = now.layer_facts().layers.count
+        count = now.inspection().layers.count
         if layer >= count:
             raise Http404
         context = section_context(now, layer)

@@ -2,21 +2,26 @@
 
 import argparse
 import json
+import math
 from pathlib import Path
 
+import numpy as np
+
 from printability.errors import MeshFileError
-from printability.inspection import layer_facts
+from printability.findings import find
+from printability.inspection import inspect_model
+from printability.layers import Hanging
 from printability.mesh import (
     MM_PER_UNIT,
     ReadLimits,
     check_size,
     mesh_facts,
     open_mesh,
+    same_and_mirrored,
     unit_doubt,
 )
 from printability.process import process_named
-from printability.stance import turned
-from printability.surface import find_overhang, underside_slopes
+from printability.stance import Placed, turned
 
 __all__ = ["inspect_file", "run"]
 
@@ -62,8 +67,12 @@ def inspect_file(
     facts = mesh_facts(mesh)
     size = mesh.vertices.max(axis=0) - mesh.vertices.min(axis=0)
     h = process.layer_height_mm
-    overhang = find_overhang(mesh, underside_slopes(mesh, h), threshold)
-    found = layer_facts(mesh, h)
+    look = inspect_model(mesh, process)
+    overhang = look.overhang(threshold)
+    ledger = find(Placed(mesh, np.eye(4), {}), look, threshold, overhang)
+    cost = look.estimate(threshold)
+    same, mirrored = same_and_mirrored(mesh)
+    peak, stand = look.peak, look.footing
     doubt = unit_doubt(float(size.max()) / MM_PER_UNIT[unit_used], unit_used)
     return {
         "model": {
@@ -95,9 +104,9 @@ def inspect_file(
             ],
         },
         "layers": {
-            "count": found.layers.count,
+            "count": look.layers.count,
             "height_mm": h,
-            "area_mm2": _rounded(found.layers.area_mm2),
+            "area_mm2": _rounded(look.layers.area_mm2),
         },
         "islands": [
             {
@@ -107,8 +116,67 @@ def inspect_file(
                 "area_mm2": _rounded(i.area_mm2),
                 "absorbed_after_layers": i.absorbed_after_layers,
             }
-            for i in found.islands
+            for i in look.islands
         ],
+        "bridges": [_span(part, "span_mm") for part in look.spans if part.kind == "bridge"],
+        "ledges": [_span(part, "reach_mm") for part in look.spans if part.kind == "ledge"],
+        "jumps": [_fields(jump, "layer", "z_mm", "grip", "area_mm2") for jump in look.jumps],
+        "peak": peak and _fields(peak, "layer", "z_mm", "area_mm2"),
+        "thin": [
+            _fields(wall, "thickness_mm", "z_mm", "center_mm", "area_mm2") for wall in look.thin
+        ],
+        "necks": [
+            _fields(neck, "layer", "z_mm", "center_mm", "area_mm2", "volume_above_mm3")
+            for neck in look.necks
+        ],
+        "footing": stand
+        and {
+            **_fields(
+                stand, "footprint_mm2", "center_of_mass_mm", "margin_mm", "tip_angle_deg",
+                "slenderness",
+            ),
+            "starts_with": look.starts_with,
+        },
+        "finish": {
+            "rough_mm2": _rounded(look.finish.rough_mm2),
+            "bands_mm2": {key: _rounded(area) for key, area in look.finish.bands_mm2.items()},
+        },
+        "cups": [
+            _fields(cup, "closed", "roof_mm", "volume_mm3", "opens_z_mm") for cup in look.cups
+        ],
+        "same_bodies": [list(group) for group in same],
+        "mirror_bodies": [list(pair) for pair in mirrored],
+        "estimate": _fields(cost, "grid_support_mm3", "mass_g", "time_s"),
+        "findings": [
+            {
+                **_fields(f, "id", "kind"),
+                "severity": f.severity.label,
+                **_fields(f, "measure", "limit", "unit", "z_mm", "center_mm", "text"),
+            }
+            for f in ledger.findings
+        ],
+        "notes": list(ledger.notes),
+    }  # fmt: skip
+
+
+def _fields(thing, *names: str) -> dict:
+    """Some attributes of a result under their own names; null for what is infinite."""
+    return {name: _plain(getattr(thing, name)) for name in names}
+
+
+def _plain(value):
+    if value is None or isinstance(value, bool | int | str):
+        return value
+    if isinstance(value, float) and not math.isfinite(value):
+        return None
+    return _rounded(value)
+
+
+def _span(part: Hanging, name: str) -> dict:
+    return {
+        name: _rounded(part.length_mm),
+        "z_mm": _rounded(part.center_mm[2]),
+        **_fields(part, "layer", "center_mm", "area_mm2"),
     }
 
 
@@ -154,24 +222,16 @@ def _table(report: dict) -> str:
         ]
         if len(overhang["patches"]) > 20:
             lines.append(f"        and {len(overhang['patches']) - 20} smaller ones")
-    lines += ["", f"Islands: {len(report['islands'])}"]
-    if report["islands"]:
-        lines.append("  layer        z mm    area mm²   absorbed after   middle x, y mm")
-        for island in report["islands"][:20]:
-            after = island["absorbed_after_layers"]
-            joins = "never" if after is None else f"{after} layer{'s' if after != 1 else ''}"
-            x, y, _ = island["center_mm"]
-            lines.append(
-                f"  {island['layer']:>5} {island['z_mm']:>11.2f} {island['area_mm2']:>11,.3f} "
-                f"{joins:>16}   {x:.1f}, {y:.1f}"
-            )
-        if len(report["islands"]) > 20:
-            lines.append(f"        and {len(report['islands']) - 20} more")
-    peak = max(range(layers["count"]), key=lambda k: layers["area_mm2"][k], default=None)
-    if peak is not None:
-        z = (peak + 0.5) * layers["height_mm"]
-        lines += [
-            "",
-            f"Largest layer: {peak} at z = {z:.2f} mm, {layers['area_mm2'][peak]:,.2f} mm²",
-        ]
+    lines += [f"Islands: {len(report['islands'])}", "", f"Findings: {len(report['findings'])}"]
+    for found in report["findings"]:
+        x, y, _ = found["center_mm"]
+        lines.append(f"  {found['severity']:<9} {found['id']:<12} {found['text']}")
+        lines.append(f"            {'':<12} at x {x:.1f}, y {y:.1f}")
+    lines += [f"  note      {note}" for note in report["notes"]]
+    cost = report["estimate"]
+    lines += [
+        "",
+        f"Estimate: {cost['mass_g']:.1f} g, {cost['time_s'] / 60:.0f} min, "
+        f"grid supports {cost['grid_support_mm3']:,.0f} mm³",
+    ]
     return "\n".join(lines)

@@ -1,17 +1,43 @@
-"""The model layer by layer: slices, areas, islands, what is unsupported."""
+"""The model layer by layer: slices, areas, islands, what hangs, how it grows, what is thin."""
 
+from .cavities import Cup, find_cups
+from .growth import (
+    Jump,
+    Neck,
+    Peak,
+    find_jumps,
+    find_necks,
+    grip_of_layers,
+    peak_layer,
+)
 from .islands import Island, find_islands
 from .slicing import Layers, layer_count, layers_together, outlines, slice_layers
+from .spans import Hanging, hanging_parts, opening_below
 from .support import LayerPicture, layer_picture
+from .thin import ThinWall, find_thin_walls
 
 __all__ = [
+    "Cup",
+    "Hanging",
     "Island",
+    "Jump",
     "LayerPicture",
     "Layers",
+    "Neck",
+    "Peak",
+    "ThinWall",
+    "find_cups",
     "find_islands",
+    "find_jumps",
+    "find_necks",
+    "find_thin_walls",
+    "grip_of_layers",
+    "hanging_parts",
     "layer_count",
     "layer_picture",
     "layers_together",
+    "opening_below",
     "outlines",
+    "peak_layer",
     "slice_layers",
 ]

@@ -405,12 +405,13 @@ def _root(parent, i):
 
 
 @njit(cache=True, nogil=True)
-def trace_islands(points, loop_start, region, is_hole, box, region_layer, count, n_layers):
+def trace_islands(points, loop_start, region, is_hole, box, region_layer, count, n_layers, area):
     """Islands and how long each takes to be absorbed.
 
     Regions of neighbouring layers are joined where they touch; what is joined with the
-    first layer stands on the plate. Returns the regions that begin on nothing, and for each
-    the number of layers until it joins what stands (-1: never).
+    first layer stands on the plate. Returns the regions that begin on nothing, for each the
+    number of layers until it joins what stands (-1: never), and the sum of the areas joined
+    with it until then (0 for islands joined to an older one before).
     """
     start = np.zeros(count + 1, np.int64)
     for loop in range(region.shape[0]):
@@ -437,6 +438,10 @@ def trace_islands(points, loop_start, region, is_hole, box, region_layer, count,
 
     parent = np.arange(count)
     stands = np.zeros(count, np.bool_)
+    gathered = area.copy()
+    eldest = np.full(count, -1, np.int64)  # the first island of each joined group
+    taken = [0.0]
+    taken.clear()
     if n_layers > 0:
         for r in range(layer[0], layer[1]):
             stands[r] = True
@@ -459,11 +464,23 @@ def trace_islands(points, loop_start, region, is_hole, box, region_layer, count,
                     continue
                 if _touch(points, loop_start, loops, start, r, s, x0, y0, x1, y1):
                     held = True
+                    if stands[a] != stands[b]:
+                        # What the floating side had gathered is what its eldest island held.
+                        floating = b if stands[a] else a
+                        if eldest[floating] >= 0:
+                            taken[eldest[floating]] = gathered[floating] - (
+                                area[r] if floating == a else 0.0
+                            )
                     parent[a] = b
                     stands[b] = stands[a] or stands[b]
+                    gathered[b] += gathered[a]
+                    if eldest[a] >= 0 and (eldest[b] < 0 or eldest[a] < eldest[b]):
+                        eldest[b] = eldest[a]
             if not held:
+                eldest[r] = len(islands)
                 islands.append(r)
                 after.append(-1)
+                taken.append(0.0)
                 pending.append(len(islands) - 1)
         kept = 0
         for i in range(len(pending)):
@@ -475,7 +492,11 @@ def trace_islands(points, loop_start, region, is_hole, box, region_layer, count,
                 kept += 1
         while len(pending) > kept:
             pending.pop()
-    return np.array(islands, np.int64), np.array(after, np.int64)
+    for i in range(len(islands)):
+        root = _root(parent, islands[i])
+        if after[i] < 0 and eldest[root] == i:
+            taken[i] = gathered[root]
+    return np.array(islands, np.int64), np.array(after, np.int64), np.array(taken)
 
 
 @njit(cache=True, nogil=True)

@@ -36,36 +36,76 @@ def _inside(x, y, segments):
 
 @njit(cache=True, nogil=True)
 def lie_on(edges, others, tolerance):
-    """Which edges have their middles on other segments."""
-    out = np.empty(edges.shape[0], np.bool_)
-    for i in range(edges.shape[0]):
-        x, y = (edges[i, 0] + edges[i, 2]) / 2, (edges[i, 1] + edges[i, 3]) / 2
-        out[i] = _distance(x, y, others) <= tolerance
+    """Which edges have their middles on other segments, found by upright strips."""
+    x0, x1 = others[:, 0].min() - tolerance, others[:, 0].max() + tolerance
+    strips = max(others.shape[0], 1)
+    scale = (strips - 1e-6) / max(x1 - x0, 1e-12)
+    start = np.zeros(strips + 1, np.int64)
+    for sweep in range(2):
+        if sweep == 1:
+            for strip in range(strips):
+                start[strip + 1] += start[strip]
+            fill = start[:-1].copy()
+            member = np.empty(start[strips], np.int32)
+        for i in range(others.shape[0]):
+            p = int((min(others[i, 0], others[i, 2]) - tolerance - x0) * scale)
+            q = int((max(others[i, 0], others[i, 2]) + tolerance - x0) * scale)
+            for strip in range(max(p, 0), min(q, strips - 1) + 1):
+                if sweep == 0:
+                    start[strip + 1] += 1
+                else:
+                    member[fill[strip]] = i
+                    fill[strip] += 1
+    out = np.zeros(edges.shape[0], np.bool_)
+    for e in range(edges.shape[0]):
+        x, y = (edges[e, 0] + edges[e, 2]) / 2, (edges[e, 1] + edges[e, 3]) / 2
+        if not x0 <= x <= x1:
+            continue
+        strip = min(int((x - x0) * scale), strips - 1)
+        for m in range(start[strip], start[strip + 1]):
+            i = member[m]
+            if _distance(x, y, others[i : i + 1]) <= tolerance:
+                out[e] = True
+                break
     return out
 
 
 @njit(cache=True, nogil=True)
-def farthest_point(edges, held, grid):
-    """The point of a part (its edges given) that is farthest from the held segments."""
+def farthest_point(edges, held, grid, least):
+    """The point of a part (its edges given) that is farthest from what holds it.
+
+    The distance cannot change faster than the place, so points too near to the last one to
+    beat the best so far are passed over. Below ``least`` the point does not matter.
+    """
     x0, y0 = edges[:, 0].min(), edges[:, 1].min()
     x1, y1 = edges[:, 0].max(), edges[:, 1].max()
-    best, bx, by = -1.0, edges[0, 0], edges[0, 1]
+    best, bx, by = least - 1e-9, edges[0, 0], edges[0, 1]
+    lx, ly, last = edges[0, 0], edges[0, 1], np.inf
     for i in range(edges.shape[0]):
         for part in (0.0, 0.5):
             x = edges[i, 0] + part * (edges[i, 2] - edges[i, 0])
             y = edges[i, 1] + part * (edges[i, 3] - edges[i, 1])
+            if last + np.hypot(x - lx, y - ly) <= best:
+                continue
             d = _distance(x, y, held)
+            lx, ly, last = x, y, d
             if d > best:
                 best, bx, by = d, x, y
     step = max(x1 - x0, y1 - y0) / grid
     for i in range(int((x1 - x0) / step) + 1):
+        last = np.inf
         for j in range(int((y1 - y0) / step) + 1):
             x, y = x0 + (i + 0.5) * step, y0 + (j + 0.5) * step
+            if last + np.hypot(x - lx, y - ly) <= best - 1e-9:
+                continue
             if _inside(x, y, edges):
                 d = _distance(x, y, held)
+                lx, ly, last = x, y, d
                 # A tie goes to the interior: it has more room for a crossing.
                 if d > best - 1e-9:
                     best, bx, by = d, x, y
+    if best < least:
+        return bx, by, best
     while step > 1e-5:
         moved = False
         for k in range(8):
@@ -170,15 +210,16 @@ def gap_along(x, y, dx, dy, segments):
 
 
 @njit(cache=True, nogil=True)
-def thin_places(points, loop_start, layer_start, region, is_hole, area, heights, width):
+def thin_places(
+    points, loop_start, layer_start, region, is_hole, area, heights, width, from_layer, to_layer
+):
     """Places where the wall is thinner than a width: rows of x, y, z, thickness, edge length.
 
     From points of every edge a line goes straight into the material; where it comes out
     through an edge that faces the other way within 45°, its length is the wall there.
     """
     rows = []
-    n = layer_start.shape[0] - 1
-    for k in range(n):
+    for k in range(from_layer, to_layer):
         first, last = layer_start[k], layer_start[k + 1]
         if first == last:
             continue
@@ -241,6 +282,8 @@ def thin_places(points, loop_start, layer_start, region, is_hole, area, heights,
                             continue
                         ax, ay = ends[j, 0] - x, ends[j, 1] - y
                         bx, by = ends[j, 2] - x, ends[j, 3] - y
+                        if (ay > best and by > best) or (ay < -best and by < -best):
+                            continue
                         sa, sb = nx * ay - ny * ax, nx * by - ny * bx
                         if (sa > 0) == (sb > 0):
                             continue

@@ -99,7 +99,10 @@ def peak_layer(layers: Layers) -> Peak | None:
 
 
 def find_necks(layers: Layers, most_ratio: float) -> tuple[Neck, ...]:
-    """Stretches of layers that carry too much on too little, each at its worst layer."""
+    """Stretches of layers that carry too much on too little, each at its worst layer.
+
+    A stretch that begins on the plate is a matter of footing, not a neck.
+    """
     area = layers.area_mm2
     if not layers.count:
         return ()
@@ -108,7 +111,7 @@ def find_necks(layers: Layers, most_ratio: float) -> tuple[Neck, ...]:
     over = np.flatnonzero(ratio > most_ratio)
     found = []
     for stretch in np.split(over, np.flatnonzero(np.diff(over) > 1) + 1):
-        if not len(stretch):
+        if not len(stretch) or stretch[0] == 0:
             continue
         k = int(stretch[np.argmax(ratio[stretch])])
         z = (k + 0.5) * layers.layer_height_mm

@@ -26,7 +26,7 @@ class Island:
 
 def find_islands(layers: Layers) -> tuple[Island, ...]:
     """All islands, from the bottom up; regions that only touch along an outline count as held."""
-    which, after = _kernels.trace_islands(
+    which, after, _ = _kernels.trace_islands(
         layers.points,
         layers.loop_start,
         layers.region_of_loop,
@@ -35,6 +35,7 @@ def find_islands(layers: Layers) -> tuple[Island, ...]:
         layers.region_layer,
         len(layers.region_layer),
         layers.count,
+        layers.region_area_mm2,
     )
     found = []
     for number, (region, absorbed) in enumerate(zip(which, after, strict=True), start=1):

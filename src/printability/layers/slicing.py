@@ -28,7 +28,7 @@ MAX_LAYERS = 100_000
 _BLOCKS = 12
 # From so many facets on, starting threads costs less than they save.
 _ALONE_BELOW_FACETS = 20_000
-_THREADS = max(1, min(4, os.cpu_count() or 1))
+THREADS = max(1, min(4, os.cpu_count() or 1))
 
 
 @dataclass(frozen=True, eq=False)
@@ -180,11 +180,11 @@ def slice_layers(
             if len(block):
                 progress(f"Slicing from z = {block[0]:.1f} mm", 0.1 + 0.6 * block[0] / top)
                 blocks.append(cut(block))
-    elif len(mesh.facets) < _ALONE_BELOW_FACETS or count < 2 * _THREADS:
+    elif len(mesh.facets) < _ALONE_BELOW_FACETS or count < 2 * THREADS:
         blocks = [cut(heights)] if count else []
     else:  # the kernels let go of the interpreter, so blocks are cut side by side
-        with ThreadPoolExecutor(_THREADS) as pool:
-            blocks = list(pool.map(cut, np.array_split(heights, _THREADS)))
+        with ThreadPoolExecutor(THREADS) as pool:
+            blocks = list(pool.map(cut, np.array_split(heights, THREADS)))
     return _stacked(layer_height_mm, blocks)
 
 

@@ -38,7 +38,9 @@ class Hanging:
         Span of a bridge, reach of a ledge.
     area_mm2 : float
     center_mm : (3,) tuple
-        The worst point, at the layer's underside.
+        Middle of the part's area, at the layer's underside.
+    worst_mm : (2,) tuple
+        The worst point.
     direction : (2,) tuple
         Along the span, or from the worst point to what holds it.
     """
@@ -49,6 +51,7 @@ class Hanging:
     length_mm: float
     area_mm2: float
     center_mm: tuple[float, float, float]
+    worst_mm: tuple[float, float]
     direction: tuple[float, float]
 
 
@@ -80,17 +83,24 @@ def hanging_parts(layers: Layers, k: int, least_mm: float) -> list[Hanging]:
         held, free = edges[is_held], edges[~is_held]
         if not len(held):
             continue  # an island: nothing holds it
-        x, y, distance = _kernels.farthest_point(edges, held, _GRID)
+        x, y, distance = _kernels.farthest_point(edges, held, _GRID, least_mm)
         if distance < least_mm:
             continue
         span, angle = _kernels.shortest_crossing(x, y, free, held)
         kind, length = ("bridge", span) if np.isfinite(span) else ("ledge", distance)
+        cx, cy = _centroid(edges, area)
         found.append(
             Hanging(
-                kind, k, z, float(length), area, (float(x), float(y), k * layers.layer_height_mm),
+                kind,
+                k,
+                z,
+                float(length),
+                area,
+                (cx, cy, k * layers.layer_height_mm),
+                (float(x), float(y)),
                 (float(np.cos(angle)), float(np.sin(angle))),
             )
-        )  # fmt: skip
+        )
     return found
 
 
@@ -104,7 +114,7 @@ def opening_below(layers: Layers, part: Hanging) -> tuple[float, float]:
     -------
     width_mm, rise_mm : float
     """
-    x, y, _ = part.center_mm
+    x, y = part.worst_mm
     dx, dy = part.direction
     widest, springs = 0.0, part.layer
     for j in range(part.layer - 1, -1, -1):
@@ -115,6 +125,15 @@ def opening_below(layers: Layers, part: Hanging) -> tuple[float, float]:
             widest, springs = gap, j
     rise = (part.layer - springs) * layers.layer_height_mm if widest else 0.0
     return float(widest), float(rise)
+
+
+def _centroid(edges: np.ndarray, area_mm2: float) -> tuple[float, float]:
+    """Middle of the area that edges bound, from sums of triangles about their first point."""
+    origin = edges[0, :2]
+    a, b = edges[:, :2] - origin, edges[:, 2:] - origin
+    cross = a[:, 0] * b[:, 1] - a[:, 1] * b[:, 0]
+    x, y = ((a + b) * cross[:, None]).sum(axis=0) / (6 * area_mm2) + origin
+    return float(x), float(y)
 
 
 def _segments(loops: list[np.ndarray]) -> np.ndarray:

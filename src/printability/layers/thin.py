@@ -1,18 +1,22 @@
 """Thin walls: where a layer is narrower than can be printed."""
 
+from concurrent.futures import ThreadPoolExecutor
 from dataclasses import dataclass
+from itertools import pairwise
 
 import numpy as np
 from scipy import ndimage
 
 from . import _span_kernels as _kernels
-from .slicing import Layers
+from .slicing import THREADS, Layers
 
 __all__ = ["ThinWall", "find_thin_walls"]
 
 # Thin places nearer than this many least walls belong together.
 _TOGETHER = 4.0
 _MOST_CELLS = 2_000_000
+# Thin faces of fewer square least walls are corners and tips (from memory).
+_LEAST_FACE = 4.0
 
 
 @dataclass(frozen=True)
@@ -32,12 +36,18 @@ def find_thin_walls(layers: Layers, least_mm: float) -> tuple[ThinWall, ...]:
     """Walls thinner than ``least_mm``, largest first.
 
     The thickness is measured in the layer, straight across from wall to wall. Places of less
-    than two square least walls of face, such as sharp corners, are left out.
+    than four square least walls of face, such as sharp corners, are left out.
     """
-    rows = _kernels.thin_places(
-        layers.points, layers.loop_start, layers.layer_start, layers.region_of_loop,
-        layers.is_hole, layers.loop_area_mm2, layers.heights_mm, least_mm,
-    )  # fmt: skip
+    nesting = layers.region_of_loop, layers.is_hole, layers.loop_area_mm2, layers.heights_mm
+
+    def between(ends: tuple[int, int]) -> np.ndarray:
+        return _kernels.thin_places(
+            layers.points, layers.loop_start, layers.layer_start, *nesting, least_mm, *ends
+        )
+
+    bounds = np.linspace(0, layers.count, THREADS + 1).astype(int)
+    with ThreadPoolExecutor(THREADS) as pool:
+        rows = np.concatenate(list(pool.map(between, pairwise(bounds))))
     if not len(rows):
         return ()
     low = rows[:, :3].min(axis=0)
@@ -51,12 +61,10 @@ def find_thin_walls(layers: Layers, least_mm: float) -> tuple[ThinWall, ...]:
     for group in range(1, label.max() + 1):
         own = rows[label == group]
         area = float(own[:, 4].sum() * layers.layer_height_mm / 2)
-        if area < 2 * least_mm**2:
+        if area < _LEAST_FACE * least_mm**2:
             continue
         worst = own[np.argmin(own[:, 3])]
         found.append(
-            ThinWall(
-                float(worst[3]), float(worst[2]), tuple(float(v) for v in worst[:3]), area
-            )
+            ThinWall(float(worst[3]), float(worst[2]), tuple(float(v) for v in worst[:3]), area)
         )
     return tuple(sorted(found, key=lambda wall: -wall.area_mm2))

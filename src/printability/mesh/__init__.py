@@ -1,5 +1,7 @@
 """Read, check, repair, move and write meshes."""
 
+from .faults import Fault, find_faults
+from .identity import same_and_mirrored
 from .model import Mesh, MeshFacts, facet_areas, facet_normals, joined, mesh_facts, volume_mm3
 from .read import FORMATS, Opened, ReadLimits, check_size, in_mm, open_mesh
 from .repair import Repair, repaired
@@ -11,6 +13,7 @@ from .write import binary_stl
 __all__ = [
     "FORMATS",
     "MM_PER_UNIT",
+    "Fault",
     "Mesh",
     "MeshFacts",
     "Opened",
@@ -23,6 +26,7 @@ __all__ = [
     "check_size",
     "facet_areas",
     "facet_normals",
+    "find_faults",
     "in_mm",
     "joined",
     "mesh_facts",
@@ -30,6 +34,7 @@ __all__ = [
     "repaired",
     "rotation_about_axes",
     "rotation_taking_down",
+    "same_and_mirrored",
     "unit_doubt",
     "volume_mm3",
 ]

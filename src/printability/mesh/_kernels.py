@@ -306,3 +306,17 @@ def crossings_above(vertices, facets, chosen, x, y, z):
             facing.append(turns)
             which.append(f)
     return np.array(heights), np.array(facing), np.array(which)
+
+
+@njit(cache=True, nogil=True)
+def areas_of_facets(vertices, facets):
+    """Area of every facet."""
+    area = np.empty(facets.shape[0])
+    for f in range(facets.shape[0]):
+        i, j, k = facets[f, 0], facets[f, 1], facets[f, 2]
+        ux, uy = vertices[j, 0] - vertices[i, 0], vertices[j, 1] - vertices[i, 1]
+        uz, vz = vertices[j, 2] - vertices[i, 2], vertices[k, 2] - vertices[i, 2]
+        vx, vy = vertices[k, 0] - vertices[i, 0], vertices[k, 1] - vertices[i, 1]
+        nx, ny, nz = uy * vz - uz * vy, uz * vx - ux * vz, ux * vy - uy * vx
+        area[f] = 0.5 * np.sqrt(nx * nx + ny * ny + nz * nz)
+    return area

@@ -1,5 +1,7 @@
 """What the surface of a placed model says: slopes and overhanging patches."""
 
+from .finish import Finish, cusp_height_mm, find_finish, step_run_mm
+from .form import patch_form, plane_form
 from .overhang import (
     SLOPE_TOLERANCE_DEG,
     Overhang,
@@ -8,4 +10,16 @@ from .overhang import (
     underside_slopes,
 )
 
-__all__ = ["SLOPE_TOLERANCE_DEG", "Overhang", "Patch", "find_overhang", "underside_slopes"]
+__all__ = [
+    "SLOPE_TOLERANCE_DEG",
+    "Finish",
+    "Overhang",
+    "Patch",
+    "cusp_height_mm",
+    "find_finish",
+    "find_overhang",
+    "patch_form",
+    "plane_form",
+    "step_run_mm",
+    "underside_slopes",
+]

@@ -29,6 +29,24 @@ def slopes_of_undersides(vertices, facets, rests):
 
 
 @njit(cache=True, nogil=True)
+def slopes_and_areas(vertices, facets):
+    """Slope to the plate, 0 to 90 degrees whichever way it faces, and area of every facet."""
+    m = facets.shape[0]
+    slope = np.empty(m)
+    area = np.empty(m)
+    for f in range(m):
+        i, j, k = facets[f, 0], facets[f, 1], facets[f, 2]
+        ux, uy = vertices[j, 0] - vertices[i, 0], vertices[j, 1] - vertices[i, 1]
+        uz, vz = vertices[j, 2] - vertices[i, 2], vertices[k, 2] - vertices[i, 2]
+        vx, vy = vertices[k, 0] - vertices[i, 0], vertices[k, 1] - vertices[i, 1]
+        nx, ny, nz = uy * vz - uz * vy, uz * vx - ux * vz, ux * vy - uy * vx
+        flat = np.hypot(nx, ny)
+        slope[f] = np.degrees(np.arctan2(flat, abs(nz)))
+        area[f] = 0.5 * np.hypot(flat, nz)
+    return slope, area
+
+
+@njit(cache=True, nogil=True)
 def flood_patches(vertices, facets, twin, slope, limit, area):
     """Patches of facets with a slope below the limit, joined along edges.
 

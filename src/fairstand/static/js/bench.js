@@ -275,7 +275,7 @@ Alpine.data("bench", () => ({
     this.chosen = id;
     this.markChosen();
     this.setLayer(finding.layer);
-    view.showPlace(finding.center_mm, finding.kind === "patch");
+    view.showPlace(finding.center_mm, finding.kind !== "footing");
   },
   markChosen() {
     for (const node of document.querySelectorAll("[data-finding], .pin")) {
