@@ -24,7 +24,7 @@ def _kept_secret() -> str:
         path.chmod(0o600)
     except FileExistsError:
         pass
-    return path.read_text()
+    return path.read_text(encoding="utf-8")
 
 
 SECRET_KEY = os.environ.get("FAIRSTAND_SECRET_KEY") or _kept_secret()

@@ -12,6 +12,7 @@ from enum import IntEnum
 import numpy as np
 
 from .inspection import SPECK_MM2, Inspection
+from .layers import Hanging
 from .stance import Placed
 from .surface import Overhang
 
@@ -196,10 +197,14 @@ def _islands(case: _Case) -> Iterator[Finding]:
 def _spans(case: _Case) -> Iterator[Finding]:
     bridge_limit, ledge_limit = case.rule["bridge_mm"], case.rule["ledge_mm"]
     number = {"bridge": 0, "ledge": 0}
-    for part in case.look.spans:
+    long = [
+        part
+        for part in case.look.spans
+        if part.length_mm > (bridge_limit if part.kind == "bridge" else ledge_limit)
+        and not case.look.is_arch(part)
+    ]
+    for part in _worst_of_stacks(long):
         limit = bridge_limit if part.kind == "bridge" else ledge_limit
-        if part.length_mm <= limit or case.look.is_arch(part):
-            continue
         number[part.kind] += 1
         held = _pillars_near(case, part.layer)
         if part.kind == "bridge":
@@ -223,6 +228,22 @@ def _spans(case: _Case) -> Iterator[Finding]:
             why=why,
             pillars=held,
         )
+
+
+def _worst_of_stacks(parts: list[Hanging]) -> list[Hanging]:
+    """Of parts above each other in neighbouring layers, which are one place, the longest."""
+    stacks: list[list[Hanging]] = []
+    for part in parts:  # from the bottom up
+        for stack in stacks:
+            top = stack[-1]
+            apart = math.dist(part.center_mm[:2], top.center_mm[:2])
+            near = apart <= max(part.length_mm, top.length_mm)
+            if part.kind == top.kind and 0 < part.layer - top.layer <= 2 and near:
+                stack.append(part)
+                break
+        else:
+            stacks.append([part])
+    return [max(stack, key=lambda part: part.length_mm) for stack in stacks]
 
 
 def _pillars_near(case: _Case, layer: int) -> int:

@@ -91,7 +91,7 @@ class Inspection:
     pillars: list[FittedPillar]
     process: Process
     layers: Layers
-    _parts: dict[int, list[Hanging]] = field(default_factory=dict, repr=False)
+    _parts: dict[tuple[int, bool], list[Hanging]] = field(default_factory=dict, repr=False)
 
     @cached_property
     def slopes_deg(self) -> np.ndarray:
@@ -184,11 +184,12 @@ class Inspection:
             float(self.areas_mm2.sum()),
         )  # fmt: skip
 
-    def hanging(self, k: int) -> list[Hanging]:
-        """Bridges and ledges of one layer, worked out once."""
-        if k not in self._parts:
-            self._parts[k] = hanging_parts(self.layers, k, self.process["notable_mm"])
-        return self._parts[k]
+    def hanging(self, k: int, even_short: bool = False) -> list[Hanging]:
+        """Bridges and ledges of one layer, worked out once; short ones only when asked for."""
+        if (k, even_short) not in self._parts:
+            least = self.layers.layer_height_mm / 4 if even_short else self.process["notable_mm"]
+            self._parts[k, even_short] = hanging_parts(self.layers, k, least)
+        return self._parts[k, even_short]
 
     @cached_property
     def spans(self) -> tuple[Hanging, ...]:
@@ -236,14 +237,16 @@ class Inspection:
         if top - patch.lowest_z_mm <= 0.5 * h:
             return "step"
         k = int(_layer_above(np.array([top - 1e-6]), h)[0])
-        if not 0 < k < self.layers.count:
-            return ""
-        # The opening closes where its roof is highest, within the patch.
+        # The opening closes where its roof is highest, within the patch; a flat top that lies
+        # on a cut is closed by the layer after.
         low, high = corners[:, :2].min(axis=0) - h, corners[:, :2].max(axis=0) + h
-        for part in self.hanging(k):
-            place = np.array(part.worst_mm)
-            if (place >= low).all() and (place <= high).all() and self.is_arch(part):
-                return "arch"
+        for closing in (k, k + 1):
+            if not 0 < closing < self.layers.count:
+                continue
+            for part in self.hanging(closing, even_short=True):
+                place = np.array(part.worst_mm)
+                if (place >= low).all() and (place <= high).all() and self.is_arch(part):
+                    return "arch"
         return ""
 
 

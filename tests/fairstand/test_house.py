@@ -20,7 +20,7 @@ def _digest(paths):
 
 
 def test_built_assets_are_fresh():
-    stamp = json.loads((STATIC / "built/stamp.json").read_text())
+    stamp = json.loads((STATIC / "built/stamp.json").read_text(encoding="utf-8"))
     inputs = [
         ROOT / "package-lock.json",
         ROOT / "tools/build_assets.mjs",
@@ -51,7 +51,7 @@ def test_migrations_are_complete():
 def test_the_readme_shows_only_pictures_that_exist():
     import re
 
-    text = (ROOT / "README.md").read_text()
+    text = (ROOT / "README.md").read_text(encoding="utf-8")
     pictures = re.findall(r"\((docs/screenshots/[^)]+)\)", text)
     assert pictures
     for picture in pictures:

@@ -95,11 +95,17 @@ def _hull_edges(points: np.ndarray) -> np.ndarray | None:
 
 
 def _margins(corners: np.ndarray, points: np.ndarray) -> np.ndarray:
-    """Signed distance of each point to the nearest side: inside positive."""
+    """Distance of each point to the hull's outline: inside positive, outside negative."""
     side = np.roll(corners, -1, axis=0) - corners
-    inward = np.stack([-side[:, 1], side[:, 0]], axis=1)
-    inward /= np.linalg.norm(side, axis=1)[:, None]
-    return np.min(points @ inward.T - np.einsum("cd,cd->c", corners, inward), axis=1)
+    length = np.linalg.norm(side, axis=1)
+    inward = np.stack([-side[:, 1], side[:, 0]], axis=1) / length[:, None]
+    margins = np.min(points @ inward.T - np.einsum("cd,cd->c", corners, inward), axis=1)
+    outside = np.flatnonzero(margins < 0)
+    apart = points[outside, None] - corners
+    along = np.clip(np.einsum("pcd,cd->pc", apart, side) / length**2, 0, 1)
+    nearest = np.linalg.norm(apart - along[..., None] * side, axis=2).min(axis=1, initial=np.inf)
+    margins[outside] = -nearest
+    return margins
 
 
 def _least_width(corners: np.ndarray) -> float:

@@ -174,28 +174,41 @@ def _nearest(x, y, segments):
 def shortest_crossing(x, y, free, held):
     """Shortest held crossing through a point and its angle; infinite where there is none.
 
-    Without a crossing, the angle is that towards the nearest held place.
+    Without a crossing, the angle is that towards the nearest held place. Also returns the
+    point, taken inside by a hair where it was on the edge.
     """
     hx, hy = _nearest(x, y, held)
-    away = np.hypot(hx - x, hy - y)
-    if away > 0:  # a point on the free edge is taken inside by a hair
-        hair = min(1e-3, away / 100)
-        x, y = x + hair * (hx - x) / away, y + hair * (hy - y) / away
-    best, best_angle = np.inf, 0.0
+    # A point on the free edge is taken inside by a hair: the inside is left of every edge.
+    ix, iy = 0.0, 0.0
+    for i in range(free.shape[0]):
+        if _distance(x, y, free[i : i + 1]) < 1e-6:
+            ux, uy = free[i, 2] - free[i, 0], free[i, 3] - free[i, 1]
+            length = np.hypot(ux, uy)
+            if length > 0:
+                ix -= uy / length
+                iy += ux / length
+    inward = np.hypot(ix, iy)
+    if inward > 0:
+        hair = 1e-4 * np.hypot(hx - x, hy - y)
+        x, y = x + hair * ix / inward, y + hair * iy / inward
+    # Straight to the nearest held place and on is often the shortest, and near a free edge it
+    # may be the only line that stays inside.
+    best_angle = np.arctan2(hy - y, hx - x)
+    best = _crossing(x, y, best_angle, free, held)
     step = np.pi / _ANGLES
     for i in range(_ANGLES):
         length = _crossing(x, y, i * step, free, held)
         if length < best:
             best, best_angle = length, i * step
     if not np.isfinite(best):
-        return np.inf, np.arctan2(hy - y, hx - x)
+        return np.inf, np.arctan2(hy - y, hx - x), x, y
     while step > 1e-7:
         for angle in (best_angle - step / 2, best_angle + step / 2):
             length = _crossing(x, y, angle, free, held)
             if length < best:
                 best, best_angle = length, angle
         step /= 2
-    return best, best_angle
+    return best, best_angle, x, y
 
 
 @njit(cache=True, nogil=True)

@@ -3,7 +3,9 @@
 The part of a layer that does not lie on the layer below is taken apart into connected parts.
 The worst point of a part is the one farthest from what holds it. If some straight line
 through that point reaches what holds the part in both directions, the part is a bridge and
-the shortest such line is its span; else it is a ledge and the distance is its reach.
+the shortest such line is its span; else it is a ledge and the distance is its reach. A line
+over four times as long as that distance does not count: it runs along a ledge, as a tangent
+does on the rim of a round hole.
 """
 
 from dataclasses import dataclass
@@ -19,6 +21,9 @@ __all__ = ["Hanging", "hanging_parts", "opening_below"]
 _GRID = 24
 # Outlines that were cut and joined agree within this.
 _SAME_PLACE_MM = 1e-5
+# A worst point lies about midway of a bridge. A line many times longer than its distance from
+# what holds it runs along a curved ledge rather than across a gap.
+_ACROSS = 4.0
 # An opening that widens by less than this from layer to layer has upright sides.
 _WIDER_MM = 1e-4
 
@@ -86,8 +91,9 @@ def hanging_parts(layers: Layers, k: int, least_mm: float) -> list[Hanging]:
         x, y, distance = _kernels.farthest_point(edges, held, _GRID, least_mm)
         if distance < least_mm:
             continue
-        span, angle = _kernels.shortest_crossing(x, y, free, held)
-        kind, length = ("bridge", span) if np.isfinite(span) else ("ledge", distance)
+        span, angle, x, y = _kernels.shortest_crossing(x, y, free, held)
+        across = span <= _ACROSS * distance
+        kind, length = ("bridge", span) if across else ("ledge", distance)
         cx, cy = _centroid(edges, area)
         found.append(
             Hanging(
