@@ -1,40 +1,65 @@
 """The cross-section of one layer as SVG, drawn to scale in millimetres."""
 
+import io
 import math
+import zipfile
 
 import numpy as np
 from django.utils.safestring import mark_safe
 
-from printability.layers import LayerPicture, layer_picture
+from printability.layers import (
+    Hanging,
+    LayerPicture,
+    layer_picture,
+    outlines,
+    region_loops,
+    thin_places_of_layer,
+)
 
 from .current import Current
 
-__all__ = ["section_context"]
+__all__ = ["all_layers_zip", "section_context"]
 
 MARGIN = 0.05
 
 
+# More thin places than this are thinned out in the drawing, which cannot show them apart.
+MOST_THIN_SHOWN = 400
+
+
 def section_context(now: Current, k: int) -> dict:
     """What the section's template needs to draw layer ``k``."""
-    facts = now.inspection()
-    picture = layer_picture(facts.layers, k, now.setup.effective_threshold_deg)
-    box = _box(now)
-    x0, y0, width, height = box
+    look = now.inspection()
+    picture = layer_picture(look.layers, k, now.setup.effective_threshold_deg)
+    x0, y0, width, height = _box(now)
+    size = max(width, height)
     bar = _round_length(width * 0.3)
-    islands = [i for i in facts.islands if i.layer == k]
+    thin = thin_places_of_layer(look.layers, k, now.setup.process["wall_mm"])
+    thin = thin[:: max(len(thin) // MOST_THIN_SHOWN, 1)]
     return {
         "picture": picture,
         "view_box": f"{x0:.4f} {-(y0 + height):.4f} {width:.4f} {height:.4f}",
+        "width_mm": width,
+        "height_mm": height,
         "outline": _path(picture.outline),
         "below": _path(picture.below),
         "unsupported": _path(picture.unsupported),
         "islands": [
-            {"id": i.id, "x": i.center_mm[0], "y": -i.center_mm[1], "area": i.area_mm2}
-            for i in islands
+            {
+                "id": i.id,
+                "x": i.center_mm[0],
+                "y": -i.center_mm[1],
+                "path": _path(region_loops(look.layers, i.region)),
+                "area": i.area_mm2,
+            }
+            for i in look.islands
+            if i.layer == k
         ],
-        "unit": max(width, height) / 100,
-        "hatch": max(width, height) / 45,
-        "text": max(width, height) / 26,
+        "hanging": [_hanging(part) for part in (look.hanging(k) if k else [])],
+        "thin": [{"x": x, "y": -y, "r": t / 2, "t": t} for x, y, t in thin.tolist()],
+        "unit": size / 100,
+        "hatch": size / 45,
+        "text": size / 26,
         "bar": {
             "mm": f"{bar:g}",
             "x0": x0 + width * 0.04,
@@ -42,8 +67,61 @@ def section_context(now: Current, k: int) -> dict:
             "y": -y0 - height * 0.03,
         },
         "grip": None if k == 0 else _grip(picture),
-        "last": facts.layers.count - 1,
+        "last": look.layers.count - 1,
     }
+
+
+def all_layers_zip(now: Current) -> bytes:
+    """Every layer as an SVG file in millimetres, in one zip, the same bytes every time."""
+    layers = now.inspection().layers
+    x0, y0, width, height = _box(now)
+    out = io.BytesIO()
+    with zipfile.ZipFile(out, "w", zipfile.ZIP_DEFLATED) as target:
+        for k in range(layers.count):
+            svg = (
+                f'<svg xmlns="http://www.w3.org/2000/svg" width="{width:.4f}mm" '
+                f'height="{height:.4f}mm" viewBox="{x0:.4f} {-(y0 + height):.4f} {width:.4f} '
+                f'{height:.4f}"><title>Layer {k}, z {(k + 0.5) * layers.layer_height_mm:.4f} mm'
+                f'</title><path d="{_path(outlines(layers, k))}" fill="black"/></svg>\n'
+            )
+            entry = zipfile.ZipInfo(f"layer-{k:05d}.svg", (1980, 1, 1, 0, 0, 0))
+            entry.compress_type = zipfile.ZIP_DEFLATED
+            target.writestr(entry, svg)
+    return out.getvalue()
+
+
+def _hanging(part: Hanging) -> dict:
+    """A bridge or ledge with its dimension line through the worst point."""
+    x, y = part.worst_mm
+    dx, dy = part.direction
+    if part.kind == "bridge":
+        back = _reach(part, -1.0)
+        x, y = x - dx * back, y - dy * back
+    return {
+        "kind": part.kind,
+        "path": _path(list(part.loops)),
+        "length": part.length_mm,
+        "x0": x,
+        "y0": -y,
+        "x1": x + dx * part.length_mm,
+        "y1": -(y + dy * part.length_mm),
+        "mx": x + dx * part.length_mm / 2,
+        "my": -(y + dy * part.length_mm / 2),
+    }
+
+
+def _reach(part: Hanging, sign: float) -> float:
+    """How far the span goes from its worst point in one direction."""
+    origin, way = np.array(part.worst_mm), sign * np.array(part.direction)
+    hits = []
+    for loop in part.loops:
+        a, b = loop - origin, np.roll(loop, -1, axis=0) - origin
+        sa, sb = way[0] * a[:, 1] - way[1] * a[:, 0], way[0] * b[:, 1] - way[1] * b[:, 0]
+        crossed = (sa > 0) != (sb > 0)
+        t = sa[crossed] / (sa[crossed] - sb[crossed])
+        along = (a[crossed] + t[:, None] * (b[crossed] - a[crossed])) @ way
+        hits += along[along >= 0].tolist()
+    return min(hits, default=part.length_mm / 2)
 
 
 def _box(now: Current) -> tuple[float, float, float, float]:

@@ -6,6 +6,7 @@ from django.template.loader import render_to_string
 from django.urls import reverse
 
 from printability.errors import PrintabilityError
+from printability.layers import perimeters_mm
 from printability.mesh import unit_doubt
 from printability.pillars import PillarSize
 from printability.process import PROCESSES
@@ -129,6 +130,7 @@ def findings_of(now: Current, threshold_deg: float | None = None) -> dict:
             "count": layers.count,
             "area_mm2": [round(float(a), 3) for a in layers.area_mm2],
             "grip": [round(float(g), 4) for g in look.grip],
+            "perimeter_mm": [round(float(p), 2) for p in perimeters_mm(layers)],
         },
         "estimate": asdict(cost),
         "findings": [
@@ -153,6 +155,11 @@ def findings_of(now: Current, threshold_deg: float | None = None) -> dict:
                 "notes": ledger.notes,
                 "overhang": overhang,
                 "threshold": threshold,
+                "estimate": {
+                    "grid": cost.grid_support_mm3,
+                    "mass_g": cost.mass_g,
+                    "minutes": cost.time_s / 60,
+                },
                 "islands": look.islands,
                 "open_chains": layers.open_chains,
             },

@@ -22,4 +22,6 @@ urlpatterns = [
     path("<int:stance_id>/patches.bin", views.patches, name="patches"),
     path("<int:stance_id>/drawing.png", views.drawing, name="drawing"),
     path("<int:stance_id>/section/<int:layer>/", views.section, name="section"),
+    path("<int:stance_id>/section/<int:layer>.svg", views.section_file, name="section_file"),
+    path("<int:stance_id>/layers.zip", views.layers_file, name="layers_file"),
 ]

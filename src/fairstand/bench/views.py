@@ -5,6 +5,7 @@ import math
 import numpy as np
 from django.http import Http404, HttpResponse, JsonResponse
 from django.shortcuts import get_object_or_404, redirect, render
+from django.template.loader import render_to_string
 from django.urls import reverse
 from django.views.decorators.csrf import ensure_csrf_cookie
 from django.views.decorators.http import require_GET, require_POST
@@ -21,14 +22,29 @@ from . import editing
 from .current import Current, NeedsWork, current
 from .models import Stance
 from .pictures import stance_drawing
-from .section import section_context
+from .section import all_layers_zip, section_context
 from .tasks import slice_stance
 from .telling import PILLAR_SIZE_LABELS, findings_of, pillar_as_dict, state_of
 
 __all__ = [
-    "creases", "drawing", "edit", "findings", "mesh", "open_piece", "page", "patches",
-    "piece_drawing", "pillar_preview",
-    "redo", "section", "slice_in_background", "slopes", "state", "undo",
+    "creases",
+    "drawing",
+    "edit",
+    "findings",
+    "layers_file",
+    "mesh",
+    "open_piece",
+    "page",
+    "patches",
+    "piece_drawing",
+    "pillar_preview",
+    "redo",
+    "section",
+    "section_file",
+    "slice_in_background",
+    "slopes",
+    "state",
+    "undo",
 ]  # fmt: skip
 
 _FOREVER = {"Cache-Control": "private, max-age=31536000, immutable"}
@@ -93,6 +109,7 @@ def page(request, stance_id):
             "slice": reverse("bench:slice", **url),
             "preview": reverse("bench:pillar_preview", **url),
             "section": reverse("bench:section", args=[stance.pk, 0])[:-2],
+            "layers": reverse("bench:layers_file", **url),
             "mesh": reverse("bench:mesh", **url) + source,
             "creases": reverse("bench:creases", **url) + source,
             "checks": reverse("handover:checks", **url),
@@ -241,14 +258,49 @@ def drawing(request, stance_id):
 @require_GET
 def section(request, stance_id, layer):
     """One layer as an SVG fragment with its figures."""
-    now = _now(request, stance_id)
+    return _of_layers(request, stance_id, lambda now: _section(request, now, layer, False))
+
+
+@require_GET
+def section_file(request, stance_id, layer):
+    """One layer as an SVG file in millimetres."""
+    return _of_layers(request, stance_id, lambda now: _section(request, now, layer, True))
+
+
+@require_GET
+def layers_file(request, stance_id):
+    """All layers as SVG files in a zip."""
+
+    def answer(now: Current) -> HttpResponse:
+        name = f"layers-{now.stance.piece_id}-{now.stance.pk}.zip"
+        return HttpResponse(
+            all_layers_zip(now),
+            "application/zip",
+            headers={"Content-Disposition": f'attachment; filename="{name}"'},
+        )
+
+    return _of_layers(request, stance_id, answer)
+
+
+def _of_layers(request, stance_id, answer) -> HttpResponse:
+    """What a function makes of the stance's layers, or why there are none."""
     try:
-        count = now.inspection().layers.count
-        if layer >= count:
-            raise Http404
-        context = section_context(now, layer)
+        return answer(_now(request, stance_id))
     except NeedsWork:
-        return HttpResponse(status=409)
+        return HttpResponse("The layers are not worked out yet.", "text/plain", status=409)
     except PrintabilityError as error:
         return HttpResponse(str(error), "text/plain", status=400)
-    return render(request, "bench/_section.html", context)
+
+
+def _section(request, now: Current, layer: int, as_file: bool) -> HttpResponse:
+    if layer >= now.inspection().layers.count:
+        raise Http404
+    context = section_context(now, layer)
+    if not as_file:
+        return render(request, "bench/_section.html", context)
+    svg = render_to_string("bench/_section_svg.html", context | {"standalone": True}).strip()
+    return HttpResponse(
+        svg,
+        "image/svg+xml",
+        headers={"Content-Disposition": f'attachment; filename="layer-{layer:05d}.svg"'},
+    )

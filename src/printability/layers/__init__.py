@@ -11,10 +11,18 @@ from .growth import (
     peak_layer,
 )
 from .islands import Island, find_islands
-from .slicing import Layers, layer_count, layers_together, outlines, slice_layers
+from .slicing import (
+    Layers,
+    layer_count,
+    layers_together,
+    outlines,
+    perimeters_mm,
+    region_loops,
+    slice_layers,
+)
 from .spans import Hanging, hanging_parts, opening_below
 from .support import LayerPicture, layer_picture
-from .thin import ThinWall, find_thin_walls
+from .thin import ThinWall, find_thin_walls, thin_places_of_layer
 
 __all__ = [
     "Cup",
@@ -39,5 +47,8 @@ __all__ = [
     "opening_below",
     "outlines",
     "peak_layer",
+    "perimeters_mm",
+    "region_loops",
     "slice_layers",
+    "thin_places_of_layer",
 ]

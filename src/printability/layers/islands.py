@@ -13,7 +13,8 @@ class Island:
     """A connected region of layer ``layer`` >= 1 that does not touch the layer below.
 
     ``absorbed_after_layers`` counts from its own layer to the one in which it is joined with
-    something that stands on the plate; None if it never is.
+    something that stands on the plate; None if it never is. ``region`` is its number among the
+    regions of the layers.
     """
 
     id: int
@@ -22,6 +23,7 @@ class Island:
     center_mm: tuple[float, float, float]
     area_mm2: float
     absorbed_after_layers: int | None
+    region: int
 
 
 def find_islands(layers: Layers) -> tuple[Island, ...]:
@@ -50,6 +52,7 @@ def find_islands(layers: Layers) -> tuple[Island, ...]:
                 center_mm=(x, y, z),
                 area_mm2=float(layers.region_area_mm2[region]),
                 absorbed_after_layers=None if absorbed < 0 else int(absorbed),
+                region=int(region),
             )
         )
     return tuple(found)

@@ -18,7 +18,15 @@ from ..errors import PrintabilityError
 from ..mesh import Mesh
 from . import _kernels
 
-__all__ = ["Layers", "layer_count", "layers_together", "outlines", "slice_layers"]
+__all__ = [
+    "Layers",
+    "layer_count",
+    "layers_together",
+    "outlines",
+    "perimeters_mm",
+    "region_loops",
+    "slice_layers",
+]
 
 # A height this much of a layer over a whole number of layers is rounding, not a layer.
 _ROUNDING = 1e-6
@@ -248,6 +256,25 @@ def outlines(layers: Layers, k: int) -> list[np.ndarray]:
         forwards = (layers.loop_area_mm2[loop] > 0) != layers.is_hole[loop]
         found.append(points if forwards else points[::-1])
     return found
+
+
+def region_loops(layers: Layers, region: int) -> list[np.ndarray]:
+    """Outline and holes of one region, (n, 2) each."""
+    own = np.flatnonzero(layers.region_of_loop == region)
+    return [layers.points[layers.loop_start[i] : layers.loop_start[i + 1]] for i in own]
+
+
+def perimeters_mm(layers: Layers) -> np.ndarray:
+    """Length of all outlines of every layer, (n,) float."""
+    if not len(layers.points):
+        return np.zeros(layers.count)
+    following = np.arange(1, len(layers.points) + 1)
+    following[layers.loop_start[1:] - 1] = layers.loop_start[:-1]
+    length = np.linalg.norm(layers.points[following] - layers.points, axis=1)
+    loop = np.add.reduceat(length, layers.loop_start[:-1])
+    layer = np.repeat(np.arange(layers.count), np.diff(layers.layer_start))
+    bounds = layers.region_of_loop >= 0
+    return np.bincount(layer[bounds], loop[bounds], layers.count)
 
 
 def _loops_per_layer(layers: Layers, count: int) -> np.ndarray:

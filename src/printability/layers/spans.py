@@ -8,7 +8,7 @@ over four times as long as that distance does not count: it runs along a ledge, 
 does on the rim of a round hole.
 """
 
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 
 import numpy as np
 
@@ -48,6 +48,8 @@ class Hanging:
         The worst point.
     direction : (2,) tuple
         Along the span, or from the worst point to what holds it.
+    loops : tuple of (n, 2) float
+        The part's outline.
     """
 
     kind: str
@@ -58,6 +60,7 @@ class Hanging:
     center_mm: tuple[float, float, float]
     worst_mm: tuple[float, float]
     direction: tuple[float, float]
+    loops: tuple[np.ndarray, ...] = field(default=(), repr=False, compare=False)
 
 
 def hanging_parts(layers: Layers, k: int, least_mm: float) -> list[Hanging]:
@@ -83,7 +86,8 @@ def hanging_parts(layers: Layers, k: int, least_mm: float) -> list[Hanging]:
         if area < 0.25 * least_mm**2:
             continue
         # A part is bounded by the layer below, which holds it, and by the layer's own edge.
-        edges = _segments(part.to_polygons())
+        loops = part.to_polygons()
+        edges = _segments(loops)
         is_held = _kernels.lie_on(edges, outline_below, _SAME_PLACE_MM)
         held, free = edges[is_held], edges[~is_held]
         if not len(held):
@@ -105,6 +109,7 @@ def hanging_parts(layers: Layers, k: int, least_mm: float) -> list[Hanging]:
                 (cx, cy, k * layers.layer_height_mm),
                 (float(x), float(y)),
                 (float(np.cos(angle)), float(np.sin(angle))),
+                tuple(loops),
             )
         )
     return found

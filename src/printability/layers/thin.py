@@ -10,7 +10,7 @@ from scipy import ndimage
 from . import _span_kernels as _kernels
 from .slicing import THREADS, Layers
 
-__all__ = ["ThinWall", "find_thin_walls"]
+__all__ = ["ThinWall", "find_thin_walls", "thin_places_of_layer"]
 
 # Thin places nearer than this many least walls belong together.
 _TOGETHER = 4.0
@@ -30,6 +30,15 @@ class ThinWall:
     z_mm: float
     center_mm: tuple[float, float, float]
     area_mm2: float
+
+
+def thin_places_of_layer(layers: Layers, k: int, least_mm: float) -> np.ndarray:
+    """Thin places of one layer, (p, 3) float: x, y in the middle of the wall, and thickness."""
+    rows = _kernels.thin_places(
+        layers.points, layers.loop_start, layers.layer_start, layers.region_of_loop,
+        layers.is_hole, layers.loop_area_mm2, layers.heights_mm, least_mm, k, k + 1,
+    )  # fmt: skip
+    return rows[:, [0, 1, 3]]
 
 
 def find_thin_walls(layers: Layers, least_mm: float) -> tuple[ThinWall, ...]:

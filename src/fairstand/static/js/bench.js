@@ -29,6 +29,10 @@ Alpine.data("bench", () => ({
   work: null,
   stopped: "",
   offer: null,
+  playing: null,
+  towerBy: "area_mm2",
+  sectionUrl: start.urls.section,
+  layersUrl: start.urls.layers,
 
   get sizeText() {
     return this.state.size_mm.map((v) => v.toFixed(2)).join(" × ") + " mm";
@@ -242,6 +246,24 @@ Alpine.data("bench", () => ({
   step(by) {
     this.setLayer(this.layer + by);
   },
+  // From the bottom up, once; again from the bottom when it has reached the top.
+  play() {
+    if (this.playing) {
+      clearInterval(this.playing);
+      this.playing = null;
+      return;
+    }
+    const last = (this.findings.tower?.count ?? 1) - 1;
+    if (this.layer >= last) this.setLayer(0);
+    this.playing = setInterval(() => {
+      this.step(1);
+      if (this.layer >= (this.findings.tower?.count ?? 1) - 1) this.play();
+    }, 60);
+  },
+  measureTower(by) {
+    this.towerBy = by;
+    tower.setMeasure(by);
+  },
   drawn() {
     const scale = view.heightScale();
     tower.setScale(scale && scale.perMm > 0.55 * view.camera.zoom ? scale : null);
@@ -266,8 +288,20 @@ Alpine.data("bench", () => ({
 
   // ---- findings ------------------------------------------------------------------------
 
-  choose(button) {
-    if (button) this.chooseFinding(button.dataset.finding);
+  choose(target) {
+    const { accept, takeBack } = target.closest("button")?.dataset ?? {};
+    const finding = target.closest("[data-finding]");
+    if (accept) this.accept(accept, target.closest(".finding-actions").querySelector("input").value);
+    else if (takeBack) this.takeBack(takeBack);
+    else if (finding) this.chooseFinding(finding.dataset.finding);
+  },
+  accept(id, note) {
+    const finding = this.findings.findings.find((f) => f.id === id);
+    return this.edit("accept", { finding: finding.kind, place: finding.place, note });
+  },
+  takeBack(id) {
+    const finding = this.findings.findings.find((f) => f.id === id);
+    return this.edit("take_back", { finding: finding.kind, place: finding.place });
   },
   chooseFinding(id) {
     const finding = this.findings.findings.find((f) => f.id === id);
@@ -275,7 +309,7 @@ Alpine.data("bench", () => ({
     this.chosen = id;
     this.markChosen();
     this.setLayer(finding.layer);
-    view.showPlace(finding.center_mm, finding.kind !== "footing");
+    view.showPlace(finding.center_mm, ["overhang", "bridge", "ledge", "island", "cup"].includes(finding.kind));
   },
   markChosen() {
     for (const node of document.querySelectorAll("[data-finding], .pin")) {
@@ -450,7 +484,7 @@ Alpine.data("bench", () => ({
       PageUp: () => this.step(20), PageDown: () => this.step(-20),
       n: () => this.nextFinding(1), p: () => this.nextFinding(-1),
       b: () => this.look("below"), f: () => this.look("front"), l: () => this.look("left"),
-      a: () => this.look("above"), w: () => this.look("home"), h: () => this.toggleHide(),
+      a: () => this.look("above"), w: () => this.look("home"), h: () => this.toggleHide(), m: () => this.play(),
       Delete: () => this.activity === "Prop" && this.removePillar(),
       Escape: () => (this.picking = false),
     };

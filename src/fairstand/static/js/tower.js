@@ -13,7 +13,7 @@ const RIGHT = 22;
 
 export class Tower {
   constructor(svg, onLayer, onFinding) {
-    Object.assign(this, { svg, onLayer, onFinding, data: null, findings: [], layer: 0, scale: null });
+    Object.assign(this, { svg, onLayer, onFinding, data: null, findings: [], layer: 0, scale: null, measure: "area_mm2" });
     svg.addEventListener("pointerdown", (e) => {
       if (!this.data || e.target.closest("[data-pin]")) return;
       svg.setPointerCapture(e.pointerId);
@@ -36,6 +36,11 @@ export class Tower {
 
   setData(data, findings) {
     Object.assign(this, { data, findings });
+    this.draw();
+  }
+
+  setMeasure(measure) {
+    this.measure = measure;
     this.draw();
   }
 
@@ -79,10 +84,11 @@ export class Tower {
     svg.replaceChildren();
     if (!this.data || !this.data.count) return;
     this.used = this.#fit();
-    const { area_mm2: areas, layer_height_mm: h, count } = this.data;
+    const { layer_height_mm: h, count } = this.data;
+    const areas = this.data[this.measure];
     const width = svg.clientWidth;
     const height = svg.clientHeight;
-    const most = Math.max(...areas, 1e-9);
+    const most = areas.reduce((a, b) => Math.max(a, b), 1e-9);
     const x = (area) => LEFT + (area / most) * (width - LEFT - RIGHT);
     let path = `M${LEFT} ${this.#y(0)}`;
     for (let k = 0; k < count; k++) path += `L${x(areas[k]).toFixed(1)} ${this.#y(k * h).toFixed(2)}V${this.#y((k + 1) * h).toFixed(2)}`;
@@ -96,7 +102,7 @@ export class Tower {
       svg.append(make("text", { x: LEFT - 7, y: y + 4, "font-size": 11, "text-anchor": "end", fill: "#26324c" }, String(Number(z.toFixed(1)))));
     }
     svg.append(make("text", { x: LEFT + 4, y: 14, "font-size": 11, fill: "#5a6379" }, this.used.own ? "own scale, mm" : "mm"));
-    svg.append(make("text", { x: width - 4, y: height - 6, "font-size": 11, "text-anchor": "end", fill: "#5a6379" }, `widest ${most.toFixed(most < 10 ? 2 : 0)} mm²`));
+    svg.append(make("text", { x: width - 4, y: height - 6, "font-size": 11, "text-anchor": "end", fill: "#5a6379" }, `${{ area_mm2: "widest", grip: "most", perimeter_mm: "longest" }[this.measure]} ${most.toFixed(most < 10 ? 2 : 0)} ${{ area_mm2: "mm²", grip: "", perimeter_mm: "mm" }[this.measure]}`));
     for (const finding of this.findings.slice(0, 60)) {
       const y = this.#y(finding.z_mm);
       if (y < 0 || y > height) continue;
