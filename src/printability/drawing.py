@@ -9,31 +9,11 @@ import numpy as np
 from numba import njit
 from PIL import Image
 
-from .mesh import Mesh, facet_normals
+from .mesh import Mesh, crease_edges, facet_normals
 
-__all__ = ["crease_edges", "drawing_png"]
+__all__ = ["drawing_png"]
 
-CREASE_DEG = 30.0
 _CHALK, _INK, _PLUM = (232, 226, 214), (38, 50, 76), (122, 62, 110)
-
-
-def crease_edges(mesh: Mesh, crease_deg: float = CREASE_DEG) -> np.ndarray:
-    """Edges where the surface turns by more than an angle, or is open.
-
-    Returns
-    -------
-    (k, 2) int32
-        Vertex indices.
-    """
-    half = np.arange(3 * len(mesh.facets))
-    twin = mesh.twin
-    normal = facet_normals(mesh)
-    single = half[(twin < 0) | (twin > half)]
-    t = twin[single]
-    cos = np.einsum("ij,ij->i", normal[single // 3], normal[np.maximum(t, 0) // 3])
-    sharp = single[(t < 0) | (cos < np.cos(np.radians(crease_deg)))]
-    f, i = sharp // 3, sharp % 3
-    return np.stack([mesh.facets[f, i], mesh.facets[f, (i + 1) % 3]], axis=1).astype(np.int32)
 
 
 def drawing_png(

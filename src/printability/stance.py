@@ -14,6 +14,8 @@ from typing import ClassVar
 import numpy as np
 
 from .errors import EditError
+from .measuring import KINDS as MEASURES
+from .measuring import Anchor
 from .mesh import (
     MM_PER_UNIT,
     Mesh,
@@ -60,6 +62,7 @@ class Setup:
     lift_mm: float = 0.0
     pillars: tuple[tuple[str, PillarSpec], ...] = ()
     accepted: tuple["Accepted", ...] = ()
+    measures: tuple[tuple[str, tuple[Anchor, ...]], ...] = ()
 
     @property
     def effective_threshold_deg(self) -> float:
@@ -128,6 +131,17 @@ def _facet(value) -> int:
     if isinstance(value, bool) or not isinstance(value, int) or value < 0:
         raise EditError("That is not a facet of the model.")
     return value
+
+
+def _weights(value) -> tuple[float, float, float]:
+    """Weights of a facet's corners, forgiving what rounding did to them."""
+    if not isinstance(value, list | tuple) or len(value) != 3:
+        raise EditError("A place on a facet needs three weights.")
+    values = [_number(w, "weight", -0.001, 1.001, "") for w in value]
+    if abs(sum(values) - 1) > 0.003:
+        raise EditError("The place is not on its facet.")
+    clipped = np.clip(values, 0, 1)
+    return tuple(float(w) for w in clipped / clipped.sum())
 
 
 @_registered
@@ -310,14 +324,7 @@ class StandPillar(Edit):
         if not isinstance(self.key, str) or not 0 < len(self.key) <= 40:
             raise EditError("The pillar has no name.")
         _facet(self.facet)
-        weights = self.weights
-        if not isinstance(weights, list | tuple) or len(weights) != 3:
-            raise EditError("The pillar's contact needs three weights.")
-        values = [_number(w, "contact weight", -0.001, 1.001, "") for w in weights]
-        if abs(sum(values) - 1) > 0.003:
-            raise EditError("The pillar's contact is not on its facet.")
-        clipped = np.clip(values, 0, 1)
-        object.__setattr__(self, "weights", tuple(float(w) for w in clipped / clipped.sum()))
+        object.__setattr__(self, "weights", _weights(self.weights))
         if not isinstance(self.size, dict):
             raise EditError("The pillar's dimensions cannot be read.")
         try:
@@ -417,6 +424,61 @@ class TakeBack(Edit):
 
     def said(self):
         return f"take back accepting {self.finding.replace('_', ' ')}"
+
+
+@_registered
+@dataclass(frozen=True)
+class TakeMeasure(Edit):
+    """Measure something and keep it listed; anchors are ``{"facet", "weights"}``."""
+
+    kind: ClassVar[str] = "measure"
+    what: str
+    anchors: tuple[dict, ...]
+
+    def __post_init__(self):
+        if not isinstance(self.what, str) or self.what not in MEASURES:
+            raise EditError(f"What can be measured: {', '.join(MEASURES)}.")
+        count = MEASURES[self.what]
+        if not isinstance(self.anchors, list | tuple) or len(self.anchors) != count:
+            raise EditError(f"A {self.what} takes {count} place{'s' if count > 1 else ''}.")
+        places = []
+        for anchor in self.anchors:
+            if not isinstance(anchor, dict) or set(anchor) != {"facet", "weights"}:
+                raise EditError("The measure has no place.")
+            places.append(
+                {"facet": _facet(anchor["facet"]), "weights": _weights(anchor["weights"])}
+            )
+        object.__setattr__(self, "anchors", tuple(places))
+
+    def applied(self, setup, source):
+        if any(anchor["facet"] >= len(source.facets) for anchor in self.anchors):
+            raise EditError("The measure is not on this model.")
+        anchors = tuple(Anchor(anchor["facet"], anchor["weights"]) for anchor in self.anchors)
+        return replace(setup, measures=(*setup.measures, (self.what, anchors)))
+
+    def said(self):
+        return f"measure {self.what}"
+
+
+@_registered
+@dataclass(frozen=True)
+class RemoveMeasure(Edit):
+    """Take a measure off the list, by its place in it from 0."""
+
+    kind: ClassVar[str] = "remove_measure"
+    number: int
+
+    def __post_init__(self):
+        _facet(self.number)
+
+    def applied(self, setup, source):
+        if self.number >= len(setup.measures):
+            raise EditError("That measure is not there any more.")
+        kept = setup.measures[: self.number] + setup.measures[self.number + 1 :]
+        return replace(setup, measures=kept)
+
+    def said(self):
+        return "remove a measure"
 
 
 def fold(source: Mesh, edits: Iterable[Edit], start: Setup | None = None) -> Setup:

@@ -140,6 +140,8 @@ def test_every_kind_of_edit_survives_being_written_down():
         "face_down": {"facet": 3}, "lift": {"lift_mm": 2.0}, "as_imported": {},
         "pillar": {"key": "1", "facet": 0, "weights": (0.5, 0.25, 0.25), "size": SIZE},
         "remove_pillar": {"key": "1"},
+        "measure": {"what": "slope", "anchors": ({"facet": 0, "weights": (1.0, 0.0, 0.0)},)},
+        "remove_measure": {"number": 0},
         "accept": {"finding": "bridge", "place": (1.0, 2.0, 3.0), "note": "short"},
         "take_back": {"finding": "bridge", "place": (1.0, 2.0, 3.0)},
     }  # fmt: skip
@@ -160,6 +162,9 @@ def test_every_kind_of_edit_survives_being_written_down():
         ("turn_by", {"axis": "w", "by_deg": 3}, "axis"), ("face_down", {"facet": -1}, "facet"),
         ("face_down", {"facet": 1.5}, "facet"), ("unit", {"unit": "league"}, "unit"),
         ("process", {"process": "clay"}, "process"), ("threshold", {"threshold_deg": 90}, "between"),
+        ("measure", {"what": "smell", "anchors": []}, "can be measured"),
+        ("measure", {"what": "distance", "anchors": [{"facet": 0, "weights": [1, 0, 0]}]}, "2 places"),
+        ("measure", {"what": "slope", "anchors": [3]}, "no place"),
         ("accept", {"finding": "", "place": (0, 0, 0)}, "no such"),
         ("accept", {"finding": "bridge", "place": (0, 0)}, "place"),
         ("accept", {"finding": "bridge", "place": (0, 0, 0), "note": "x" * 301}, "300"),

@@ -7,6 +7,7 @@ from django.urls import reverse
 
 from printability.errors import PrintabilityError
 from printability.layers import perimeters_mm
+from printability.measuring import take_measure
 from printability.mesh import unit_doubt
 from printability.pillars import PillarSize
 from printability.process import PROCESSES
@@ -15,7 +16,7 @@ from printability.stance import edit_from
 from .current import Current, NeedsWork, edits_in_force
 from .pictures import drawing_name
 
-__all__ = ["PILLAR_SIZE_LABELS", "findings_of", "pillar_as_dict", "state_of"]
+__all__ = ["PILLAR_SIZE_LABELS", "findings_of", "measures_of", "pillar_as_dict", "state_of"]
 
 PILLAR_SIZE_LABELS = {
     rule.key: (rule.label, rule.unit)
@@ -51,6 +52,7 @@ def state_of(now: Current) -> dict:
         + f"?v={now.base_key}-{process.layer_height_mm:g}",
         "drawing_url": reverse("bench:drawing", **url) + f"?v={drawing_name(now)}",
         "pillars": [pillar_as_dict(key, pillar) for key, pillar in placed.pillars.items()],
+        "measures": measures_of(now),
         "doubts": _doubts(now),
         "undo": edits[-1].said() if edits else None,
         "redo": _said(following) if following else None,
@@ -85,6 +87,13 @@ def _doubts(now: Current) -> list[dict]:
             }
         )
     return doubts
+
+
+def measures_of(now: Current) -> list[dict]:
+    """The measures taken, as they are in this stance."""
+    return [
+        asdict(take_measure(now.placed.mesh, kind, anchors)) for kind, anchors in now.setup.measures
+    ]
 
 
 def pillar_as_dict(key: str, pillar) -> dict:

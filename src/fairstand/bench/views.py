@@ -1,5 +1,7 @@
 """The bench's page and what it asks for."""
 
+import csv
+import io
 import math
 
 import numpy as np
@@ -10,12 +12,13 @@ from django.urls import reverse
 from django.views.decorators.csrf import ensure_csrf_cookie
 from django.views.decorators.http import require_GET, require_POST
 
+from fairstand.library.keeping import bring_in
 from fairstand.library.models import Piece
 from fairstand.memory import remembered
 from fairstand.replies import body_of, json_view
 from fairstand.work.progress import work_for
-from printability.drawing import crease_edges
 from printability.errors import EditError, MeshFileError, PrintabilityError
+from printability.mesh import Mesh, binary_stl, crease_edges, mesh_facts, same_and_mirrored
 from printability.process import PROCESSES
 
 from . import editing
@@ -24,14 +27,17 @@ from .models import Stance
 from .pictures import stance_drawing
 from .section import all_layers_zip, section_context
 from .tasks import slice_stance
-from .telling import PILLAR_SIZE_LABELS, findings_of, pillar_as_dict, state_of
+from .telling import PILLAR_SIZE_LABELS, findings_of, measures_of, pillar_as_dict, state_of
 
 __all__ = [
+    "bodies",
+    "body_of_facet",
     "creases",
     "drawing",
     "edit",
     "findings",
     "layers_file",
+    "measures_file",
     "mesh",
     "open_piece",
     "page",
@@ -41,12 +47,14 @@ __all__ = [
     "redo",
     "section",
     "section_file",
+    "separate",
     "slice_in_background",
     "slopes",
     "state",
     "undo",
 ]  # fmt: skip
 
+MOST_SEPARATED = 50
 _FOREVER = {"Cache-Control": "private, max-age=31536000, immutable"}
 
 
@@ -110,6 +118,10 @@ def page(request, stance_id):
             "preview": reverse("bench:pillar_preview", **url),
             "section": reverse("bench:section", args=[stance.pk, 0])[:-2],
             "layers": reverse("bench:layers_file", **url),
+            "bodies": reverse("bench:bodies", **url),
+            "body_of_facet": reverse("bench:body_of_facet", **url) + source,
+            "separate": reverse("bench:separate", **url),
+            "measures": reverse("bench:measures_file", **url),
             "mesh": reverse("bench:mesh", **url) + source,
             "creases": reverse("bench:creases", **url) + source,
             "checks": reverse("handover:checks", **url),
@@ -247,6 +259,72 @@ def slopes(request, stance_id):
     """Underside slope of every facet, float32 degrees; 999 for what faces up or rests."""
     degrees = _now(request, stance_id).slopes_deg
     return _binary(np.where(np.isfinite(degrees), degrees, 999.0).astype(np.float32))
+
+
+@require_GET
+@json_view
+def bodies(request, stance_id):
+    """The bodies, which of them are the same or mirrored; numbered from 1."""
+    now = _now(request, stance_id)
+    mesh = now.placed.mesh
+    same, mirrored = remembered(f"bodies/{now.base_key}", lambda: same_and_mirrored(mesh))
+    body = mesh.body_of_facet
+    found = []
+    for number in range(int(body.max()) + 1):
+        part = Mesh(mesh.vertices, np.ascontiguousarray(mesh.facets[body == number]))
+        size = np.ptp(mesh.vertices[part.facets.ravel()], axis=0)
+        volume = mesh_facts(part).volume_mm3
+        found.append({"number": number + 1, "volume_mm3": volume, "size_mm": size.tolist()})
+    return {
+        "bodies": found,
+        "same": [[b + 1 for b in group] for group in same],
+        "mirrored": [[a + 1, b + 1] for a, b in mirrored],
+    }
+
+
+@require_GET
+def body_of_facet(request, stance_id):
+    """Number of the body of every facet, uint32, from 1."""
+    return _binary((_now(request, stance_id).source.body_of_facet + 1).astype(np.uint32))
+
+
+@require_POST
+@json_view
+def separate(request, stance_id):
+    """Make every body a piece of its own, beside this one."""
+    now = _now(request, stance_id)
+    piece, source = now.stance.piece, now.source
+    count = int(source.body_of_facet.max()) + 1
+    if not 1 < count <= MOST_SEPARATED:
+        raise EditError(
+            f"The model has {count} bodies; from 2 to {MOST_SEPARATED} can be separated."
+        )
+    for number in range(count):
+        facets = source.facets[source.body_of_facet == number]
+        part = Mesh(source.vertices, np.ascontiguousarray(facets))
+        name = f"{piece.name[:100]}, body {number + 1}"
+        made = bring_in(
+            request.user, binary_stl(part, name), f"{piece.filename[:200]}-{number + 1}.stl",
+            name=name,
+        )  # fmt: skip
+        Piece.objects.filter(pk=made.pk).update(file_unit=now.setup.unit)
+    return {"made": count, "url": reverse("library:index")}
+
+
+@require_GET
+def measures_file(request, stance_id):
+    """The measures as CSV."""
+    rows = [["number", "kind", "value", "unit", "text"]]
+    for number, m in enumerate(measures_of(_now(request, stance_id)), start=1):
+        value = "" if m["value"] is None else f"{m['value']:.4f}"
+        rows.append([number, m["kind"], value, m["unit"], m["text"]])
+    out = io.StringIO()
+    csv.writer(out).writerows(rows)
+    return HttpResponse(
+        out.getvalue(),
+        "text/csv; charset=utf-8",
+        headers={"Content-Disposition": f'attachment; filename="measures-{stance_id}.csv"'},
+    )
 
 
 @require_GET

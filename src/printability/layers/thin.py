@@ -17,6 +17,8 @@ _TOGETHER = 4.0
 _MOST_CELLS = 2_000_000
 # Thin faces of fewer square least walls are corners and tips (from memory).
 _LEAST_FACE = 4.0
+# A ridge runs out thin in its last layer or two; a wall goes on (from memory).
+_LEAST_LAYERS = 3
 
 
 @dataclass(frozen=True)
@@ -45,7 +47,8 @@ def find_thin_walls(layers: Layers, least_mm: float) -> tuple[ThinWall, ...]:
     """Walls thinner than ``least_mm``, largest first.
 
     The thickness is measured in the layer, straight across from wall to wall. Places of less
-    than four square least walls of face, such as sharp corners, are left out.
+    than four square least walls of face, such as sharp corners, and of less than three layers,
+    such as the ridge of a roof, are left out.
     """
     nesting = layers.region_of_loop, layers.is_hole, layers.loop_area_mm2, layers.heights_mm
 
@@ -70,7 +73,7 @@ def find_thin_walls(layers: Layers, least_mm: float) -> tuple[ThinWall, ...]:
     for group in range(1, label.max() + 1):
         own = rows[label == group]
         area = float(own[:, 4].sum() * layers.layer_height_mm / 2)
-        if area < _LEAST_FACE * least_mm**2:
+        if area < _LEAST_FACE * least_mm**2 or len(np.unique(own[:, 2])) < _LEAST_LAYERS:
             continue
         worst = own[np.argmin(own[:, 3])]
         found.append(

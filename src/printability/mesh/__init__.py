@@ -2,7 +2,16 @@
 
 from .faults import Fault, find_faults
 from .identity import same_and_mirrored
-from .model import Mesh, MeshFacts, facet_areas, facet_normals, joined, mesh_facts, volume_mm3
+from .model import (
+    Mesh,
+    MeshFacts,
+    crease_edges,
+    facet_areas,
+    facet_normals,
+    joined,
+    mesh_facts,
+    volume_mm3,
+)
 from .read import FORMATS, Opened, ReadLimits, check_size, in_mm, open_mesh
 from .repair import Repair, repaired
 from .threemf import Part
@@ -24,6 +33,7 @@ __all__ = [
     "angles_of_rotation",
     "binary_stl",
     "check_size",
+    "crease_edges",
     "facet_areas",
     "facet_normals",
     "find_faults",

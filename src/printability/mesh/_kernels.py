@@ -320,3 +320,32 @@ def areas_of_facets(vertices, facets):
         nx, ny, nz = uy * vz - uz * vy, uz * vx - ux * vz, ux * vy - uy * vx
         area[f] = 0.5 * np.sqrt(nx * nx + ny * ny + nz * nz)
     return area
+
+
+@njit(cache=True, nogil=True)
+def ray_hits(vertices, facets, origin, way, skipped):
+    """Distances along a line at which it meets facets other than one; both ways."""
+    found = [0.0]
+    found.clear()
+    for f in range(facets.shape[0]):
+        if f == skipped:
+            continue
+        a, b, c = vertices[facets[f, 0]], vertices[facets[f, 1]], vertices[facets[f, 2]]
+        e1x, e1y, e1z = b[0] - a[0], b[1] - a[1], b[2] - a[2]
+        e2x, e2y, e2z = c[0] - a[0], c[1] - a[1], c[2] - a[2]
+        px = way[1] * e2z - way[2] * e2y
+        py = way[2] * e2x - way[0] * e2z
+        pz = way[0] * e2y - way[1] * e2x
+        det = e1x * px + e1y * py + e1z * pz
+        if det == 0.0:
+            continue
+        tx, ty, tz = origin[0] - a[0], origin[1] - a[1], origin[2] - a[2]
+        u = (tx * px + ty * py + tz * pz) / det
+        if u < -1e-12 or u > 1 + 1e-12:
+            continue
+        qx, qy, qz = ty * e1z - tz * e1y, tz * e1x - tx * e1z, tx * e1y - ty * e1x
+        v = (way[0] * qx + way[1] * qy + way[2] * qz) / det
+        if v < -1e-12 or u + v > 1 + 1e-12:
+            continue
+        found.append((e2x * qx + e2y * qy + e2z * qz) / det)
+    return np.array(found)

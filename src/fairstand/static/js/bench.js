@@ -30,6 +30,12 @@ Alpine.data("bench", () => ({
   stopped: "",
   offer: null,
   playing: null,
+  bodies: null,
+  alone: 0,
+  measuring: "",
+  places: [],
+  measureKinds: [["distance", "distance"], ["span", "span"], ["slope", "slope"], ["thickness", "wall"], ["diameter", "round edge"]],
+  measuresUrl: start.urls.measures,
   towerBy: "area_mm2",
   sectionUrl: start.urls.section,
   layersUrl: start.urls.layers,
@@ -53,6 +59,8 @@ Alpine.data("bench", () => ({
   },
   get hint() {
     if (this.picking) return "Click the face that shall lie on the plate";
+    if (this.measuring === "distance") return this.places.length ? "Click the second place" : "Click the first place";
+    if (this.measuring) return { span: "Click a wall of the opening", slope: "Click a face", thickness: "Click a wall", diameter: "Click near a round edge" }[this.measuring];
     if (this.activity === "Prop") return "Click an underside to stand a pillar; drag a contact to move it";
     return "";
   },
@@ -114,6 +122,7 @@ Alpine.data("bench", () => ({
     view.setState(Alpine.raw(state));
     view.setPillars(Alpine.raw(state.pillars), this.pillarKey);
     view.setThreshold(this.threshold);
+    view.setMeasures(Alpine.raw(state.measures));
     this.drawChosenPillar();
     if (turned) {
       const slopes = new Float32Array(await getBytes(state.slopes_url));
@@ -378,6 +387,7 @@ Alpine.data("bench", () => ({
       this.picking = false;
       return this.edit("face_down", { facet: hit.facet });
     }
+    if (this.measuring) return this.measureAt(view.pick(x, y));
     if (this.activity === "Prop") {
       const found = pillar ?? view.pickPillar(x, y);
       if (found) return this.choosePillar(found.key, false);
@@ -452,6 +462,42 @@ Alpine.data("bench", () => ({
     if (this.pillarKey) return this.edit("remove_pillar", { key: this.pillarKey });
   },
 
+  // ---- measures and bodies -------------------------------------------------------------
+
+  startMeasure(what) {
+    this.measuring = this.measuring === what ? "" : what;
+    this.places = [];
+  },
+  async measureAt(hit) {
+    if (!hit) return;
+    this.places.push({ facet: hit.facet, weights: hit.weights });
+    if (this.places.length < (this.measuring === "distance" ? 2 : 1)) return;
+    const anchors = Alpine.raw(this.places);
+    this.places = [];
+    await this.edit("measure", { what: this.measuring, anchors });
+  },
+  async loadBodies() {
+    try {
+      this.bodies = this.bodies ?? (await getJson(start.urls.bodies));
+      this.bodyOfFacet = this.bodyOfFacet ?? new Uint32Array(await getBytes(start.urls.body_of_facet));
+    } catch (error) {
+      this.problem = error.message;
+    }
+  },
+  showAlone(number) {
+    this.alone = this.alone === number ? 0 : number;
+    const body = Alpine.raw(this.bodyOfFacet);
+    view.setHidden(this.alone ? (f) => body[f] !== this.alone : null);
+  },
+  async separate() {
+    try {
+      const { url } = await postJson(start.urls.separate);
+      location.href = url;
+    } catch (error) {
+      this.problem = error.message;
+    }
+  },
+
   // ---- hand over -----------------------------------------------------------------------
 
   async loadOffer() {
@@ -467,6 +513,7 @@ Alpine.data("bench", () => ({
   setActivity(name) {
     this.activity = name;
     this.picking = false;
+    this.measuring = "";
     if (name === "Hand over" && !this.offer) this.loadOffer();
   },
 
@@ -486,7 +533,7 @@ Alpine.data("bench", () => ({
       b: () => this.look("below"), f: () => this.look("front"), l: () => this.look("left"),
       a: () => this.look("above"), w: () => this.look("home"), h: () => this.toggleHide(), m: () => this.play(),
       Delete: () => this.activity === "Prop" && this.removePillar(),
-      Escape: () => (this.picking = false),
+      Escape: () => ((this.picking = false), (this.measuring = ""), (this.places = [])),
     };
     const act = acts[event.key] ?? acts[event.key.toLowerCase()];
     const activity = this.activities[Number(event.key) - 1];

@@ -31,7 +31,7 @@ const FRAGMENT = `
   varying vec3 vNormal;
   varying vec3 vWorld;
   void main() {
-    if (hideAbove && vWorld.z > cutZ) discard;
+    if (vSlope < 0.0 || (hideAbove && vWorld.z > cutZ)) discard;
     vec3 n = gl_FrontFacing ? vNormal : -vNormal;
     float key = 0.5 + 0.5 * dot(n, normalize(vec3(-0.4, -0.6, 0.7)));
     float head = max(dot(n, eye), 0.0);
@@ -83,7 +83,8 @@ export class View3D {
     this.stand.matrixAutoUpdate = false;
     this.pillars = new THREE.Group();
     this.marks = new THREE.Group();
-    this.scene.add(this.stand, this.pillars, this.marks);
+    this.rules = new THREE.Group();
+    this.scene.add(this.stand, this.pillars, this.marks, this.rules);
     this.uniforms = {
       threshold: { value: 45 },
       cutZ: { value: -1 },
@@ -126,7 +127,8 @@ export class View3D {
       shader.fragmentShader = shader.fragmentShader
         .replace("void main() {", "uniform float cutZ; uniform bool hideAbove; varying float vZ;\nvoid main() { if (hideAbove && vZ > cutZ) discard;");
     };
-    this.stand.add(this.model, new THREE.LineSegments(lines, ink));
+    this.ink = new THREE.LineSegments(lines, ink);
+    this.stand.add(this.model, this.ink);
   }
 
   setState(state) {
@@ -145,9 +147,32 @@ export class View3D {
   }
 
   setSlopes(values) {
+    this.slopes = values;
     const target = this.model.geometry.getAttribute("slope");
-    for (let i = 0; i < values.length; i++) target.array.fill(values[i], 3 * i, 3 * i + 3);
+    for (let i = 0; i < values.length; i++)
+      target.array.fill(this.isHidden?.(i) ? -1 : values[i], 3 * i, 3 * i + 3);
     target.needsUpdate = true;
+    this.draw();
+  }
+
+  // isHidden: facet to boolean, or null to show everything
+  setHidden(isHidden) {
+    this.isHidden = isHidden;
+    this.ink.visible = !isHidden;
+    this.setSlopes(this.slopes);
+  }
+
+  setMeasures(list) {
+    this.rules.clear();
+    for (const measure of list) {
+      const points = measure.line_mm.map((p) => new THREE.Vector3(...p));
+      const material = new THREE.LineBasicMaterial({ color: ACCENT, depthTest: false });
+      this.rules.add(new THREE.Line(new THREE.BufferGeometry().setFromPoints(points), material));
+      const dots = new THREE.Points(
+        new THREE.BufferGeometry().setFromPoints(points.length > 2 ? points.slice(0, 1) : points),
+        new THREE.PointsMaterial({ color: ACCENT, size: 6, sizeAttenuation: false, depthTest: false }));
+      this.rules.add(dots);
+    }
     this.draw();
   }
 
@@ -312,9 +337,10 @@ export class View3D {
     const inverse = this.model.matrixWorld.clone().invert();
     const ray = caster.ray.clone().applyMatrix4(inverse);
     let hit = null;
-    if (this.uniforms.hideAbove.value) {
+    if (this.uniforms.hideAbove.value || this.isHidden) {
       const all = this.model.geometry.boundsTree.raycast(ray, THREE.DoubleSide).sort((a, b) => a.distance - b.distance);
-      hit = all.find((h) => h.point.clone().applyMatrix4(this.model.matrixWorld).z <= this.uniforms.cutZ.value) ?? null;
+      const top = this.uniforms.hideAbove.value ? this.uniforms.cutZ.value : Infinity;
+      hit = all.find((h) => !this.isHidden?.(h.faceIndex) && h.point.clone().applyMatrix4(this.model.matrixWorld).z <= top) ?? null;
     } else hit = this.model.geometry.boundsTree.raycastFirst(ray, THREE.DoubleSide);
     if (!hit) return null;
     const corner = (i) => {

@@ -1,0 +1,143 @@
+"""Measures taken on a placed model at places that the maker points out."""
+
+import math
+from dataclasses import dataclass
+
+import numpy as np
+
+from .errors import EditError
+from .mesh import Mesh, crease_edges, facet_normals
+from .mesh._kernels import ray_hits
+
+__all__ = ["KINDS", "Anchor", "Measure", "take_measure"]
+
+# What can be measured, and how many places each takes.
+KINDS = {"distance": 2, "span": 1, "slope": 1, "thickness": 1, "diameter": 1}
+
+
+@dataclass(frozen=True)
+class Anchor:
+    """A place on the surface: a facet and the weights of its corners."""
+
+    facet: int
+    weights: tuple[float, float, float]
+
+
+@dataclass(frozen=True)
+class Measure:
+    """One measure: ``value`` in ``unit`` (None where there is nothing to measure).
+
+    ``line_mm`` are the points to draw it by, (k, 3).
+    """
+
+    kind: str
+    value: float | None
+    unit: str
+    text: str
+    line_mm: tuple[tuple[float, float, float], ...]
+
+
+def take_measure(mesh: Mesh, kind: str, anchors: tuple[Anchor, ...]) -> Measure:
+    """Measure a placed model.
+
+    - ``distance``: straight between two places.
+    - ``span``: from a place straight out, along the face's normal, to what is opposite.
+    - ``slope``: of the face, to the plate.
+    - ``thickness``: from a place straight in, against the normal, to where it comes out.
+    - ``diameter``: of the circle that fits the crease nearest to a place.
+
+    Raises
+    ------
+    EditError
+        If an anchor is not on the model.
+    """
+    if any(not 0 <= anchor.facet < len(mesh.facets) for anchor in anchors):
+        raise EditError("The measure is not on this model.")
+    points = [np.asarray(a.weights) @ mesh.vertices[mesh.facets[a.facet]] for a in anchors]
+    if kind == "distance":
+        value = float(np.linalg.norm(points[1] - points[0]))
+        return _measure(kind, value, "mm", f"{value:.2f} mm apart", points)
+    if kind == "diameter":
+        return _diameter(mesh, anchors[0], points[0])
+    one = Mesh(mesh.vertices, mesh.facets[anchors[0].facet : anchors[0].facet + 1])
+    normal = facet_normals(one)[0]
+    if kind == "slope":
+        slope = math.degrees(math.acos(min(abs(float(normal[2])), 1.0)))
+        way = "down" if normal[2] < -1e-9 else "up" if normal[2] > 1e-9 else "sideways"
+        return _measure(kind, slope, "°", f"slopes {slope:.1f}°, faces {way}", points)
+    way = normal if kind == "span" else -normal
+    hits = ray_hits(mesh.vertices, mesh.facets, points[0], way, anchors[0].facet)
+    hits = hits[hits > 1e-6]
+    if not len(hits):
+        what = "nothing is opposite" if kind == "span" else "the surface does not close behind it"
+        return _measure(kind, None, "mm", what, points)
+    value = float(hits.min())
+    text = f"spans {value:.2f} mm" if kind == "span" else f"{value:.2f} mm thick"
+    return _measure(kind, value, "mm", text, [points[0], points[0] + value * way])
+
+
+def _diameter(mesh: Mesh, anchor: Anchor, point: np.ndarray) -> Measure:
+    """Circle through the crease that passes nearest to a place."""
+    edges = crease_edges(mesh)
+    if not len(edges):
+        return _measure("diameter", None, "mm", "there is no edge near", [point])
+    a, b = mesh.vertices[edges[:, 0]], mesh.vertices[edges[:, 1]]
+    along = np.clip(
+        np.einsum("ij,ij->i", point - a, b - a)
+        / np.maximum(np.einsum("ij,ij->i", b - a, b - a), 1e-300),
+        0,
+        1,
+    )
+    nearest = int(np.argmin(np.linalg.norm(a + along[:, None] * (b - a) - point, axis=1)))
+    ring = mesh.vertices[_smooth_chain(mesh, edges, nearest)]
+    if len(ring) < 5:
+        return _measure("diameter", None, "mm", "the edge here is not round", [point])
+    middle = ring.mean(axis=0)
+    _, _, axes = np.linalg.svd(ring - middle)
+    u, v = (ring - middle) @ axes[0], (ring - middle) @ axes[1]
+    # Least squares of u² + v² = 2 a u + 2 b v + c (Kåsa 1976, from memory).
+    matrix = np.stack([2 * u, 2 * v, np.ones_like(u)], axis=1)
+    (cu, cv, c), *_ = np.linalg.lstsq(matrix, u**2 + v**2, rcond=None)
+    radius = math.sqrt(max(c + cu**2 + cv**2, 0.0))
+    off = float(np.abs(np.hypot(u - cu, v - cv) - radius).max())
+    flat = float(np.abs((ring - middle) @ axes[2]).max())
+    if radius <= 0 or off > 0.05 * radius or flat > 0.05 * radius:
+        return _measure("diameter", None, "mm", "the edge here is not round", [point])
+    center = middle + cu * axes[0] + cv * axes[1]
+    turn = np.linspace(0, 2 * np.pi, 65)[:, None]
+    circle = center + radius * (np.cos(turn) * axes[0] + np.sin(turn) * axes[1])
+    return _measure("diameter", 2 * radius, "mm", f"⌀ {2 * radius:.2f} mm", list(circle))
+
+
+def _smooth_chain(mesh: Mesh, edges: np.ndarray, start: int) -> np.ndarray:
+    """Vertices of the crease through an edge, followed while it bends by less than 45°."""
+    at: dict[int, list[int]] = {}
+    for e, (a, b) in enumerate(edges.tolist()):
+        at.setdefault(a, []).append(e)
+        at.setdefault(b, []).append(e)
+    found, seen = [int(edges[start, 0]), int(edges[start, 1])], {start}
+    for forwards in (True, False):
+        before, here = (found[-2], found[-1]) if forwards else (found[1], found[0])
+        while True:
+            way = mesh.vertices[here] - mesh.vertices[before]
+            best, best_cos = None, math.cos(math.radians(45))
+            for e in at[here]:
+                if e in seen:
+                    continue
+                other = int(edges[e].sum() - here)
+                on = mesh.vertices[other] - mesh.vertices[here]
+                cos = float(way @ on) / max(float(np.linalg.norm(way) * np.linalg.norm(on)), 1e-300)
+                if cos > best_cos:
+                    best, best_cos, target = e, cos, other
+            if best is None:
+                break
+            seen.add(best)
+            before, here = here, target
+            found.append(here) if forwards else found.insert(0, here)
+            if here == found[0] and forwards and len(found) > 2:
+                return np.array(found[:-1])
+    return np.array(found)
+
+
+def _measure(kind, value, unit, text, points) -> Measure:
+    return Measure(kind, value, unit, text, tuple(tuple(float(c) for c in p) for p in points))
