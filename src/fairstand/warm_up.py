@@ -6,10 +6,12 @@ from trimesh.creation import box
 from printability.drawing import drawing_png
 from printability.findings import find
 from printability.inspection import inspect_model
+from printability.measuring import Anchor, take_measure
 from printability.mesh import Mesh, binary_stl, facet_normals, open_mesh
 from printability.pillars import PillarSpec, size_for
 from printability.process import PROCESSES
 from printability.stance import Setup, place
+from printability.surface import Stroke, painted_sides
 
 __all__ = ["warm_up"]
 
@@ -24,6 +26,8 @@ def warm_up() -> None:
     look = inspect_model(placed.mesh, PROCESSES["resin"], placed.standing, None, lambda *_: None)
     find(placed, look, 45.0)
     look.estimate(45.0)
+    take_measure(placed.mesh, "thickness", (Anchor(under, (1 / 3, 1 / 3, 1 / 3)),))
+    painted_sides(mesh, (Stroke("show", (0,), 30.0),))
     drawing_png(placed.mesh, (32, 24))
 
 

@@ -424,11 +424,14 @@ def _rough(case: _Case) -> Iterator[Finding]:
     middle = mesh.vertices[mesh.facets[rough]].mean(axis=1)
     center = tuple(float(v) for v in area @ middle / area.sum())
     low, high = case.rule["rough_from_deg"], case.rule["rough_to_deg"]
+    shown = case.look.shown is not None
     yield Finding(
-        id="rough-1", kind="rough", severity=Severity.NOTE, title="Rough faces",
+        id="rough-1", kind="rough", severity=Severity.MARKS if shown else Severity.NOTE,
+        title="Rough show side" if shown else "Rough faces",
         measure=finish.rough_mm2, limit=ROUGH_LISTED_MM2, unit="mm²",
         layer=case.layer_at(center[2]), z_mm=center[2], center_mm=center,
-        text=f"{finish.rough_mm2:,.0f} mm² slope between {low:g}° and {high:g}°.",
+        text=f"{finish.rough_mm2:,.0f} mm²{' of the show side' if shown else ''} slope between "
+        f"{low:g}° and {high:g}°.",
         why="Layers show most on such faces; 30° to 60° looks best, and flat is fine.",
     )  # fmt: skip
 

@@ -35,6 +35,7 @@ from .mesh import Fault, Mesh, facet_areas, find_faults, joined
 from .pillars import FittedPillar, pillar_mesh
 from .process import Process
 from .surface import (
+    SHOW,
     Finish,
     Overhang,
     Patch,
@@ -85,12 +86,15 @@ class Inspection:
         Those that stand; they are part of the layers.
     process : Process
     layers : Layers
+    sides : (m,) uint8, optional
+        Painted sides.
     """
 
     mesh: Mesh
     pillars: list[FittedPillar]
     process: Process
     layers: Layers
+    sides: np.ndarray | None = None
     _parts: dict[tuple[int, bool], list[Hanging]] = field(default_factory=dict, repr=False)
 
     @cached_property
@@ -165,8 +169,15 @@ class Inspection:
 
     @cached_property
     def finish(self) -> Finish:
-        """Roughness of the faces."""
-        return find_finish(self.mesh, self.process)
+        """Roughness of the show side, or of all faces where none is painted."""
+        return find_finish(self.mesh, self.process, self.shown)
+
+    @property
+    def shown(self) -> np.ndarray | None:
+        """(m,) bool: facets of the show side, None where none is painted."""
+        if self.sides is None or not (self.sides == SHOW).any():
+            return None
+        return self.sides == SHOW
 
     @cached_property
     def faults(self) -> tuple[Fault, ...]:
@@ -261,6 +272,7 @@ def inspect_model(
     pillars: list[FittedPillar] = (),
     model_layers: Layers | None = None,
     progress: Callable[[str, float], None] | None = None,
+    sides: np.ndarray | None = None,
 ) -> Inspection:
     """Slice a placed model with its pillars, ready to be looked at.
 
@@ -275,6 +287,8 @@ def inspect_model(
     progress : callable, optional
         Called with the stage's name and the part done; may raise to stop. With it, every
         part is worked out, the cheap ones first.
+    sides : (m,) uint8, optional
+        Painted sides, see `painted_sides`.
     """
     h = process.layer_height_mm
     if model_layers is None:
@@ -282,7 +296,7 @@ def inspect_model(
     layers = model_layers
     if pillars:
         layers = layers_together(model_layers, pillar_layers(pillars, h))
-    whole = Inspection(mesh, list(pillars), process, layers)
+    whole = Inspection(mesh, list(pillars), process, layers, sides)
     if progress:
         for stage, done, names in (
             ("Looking for islands", 0.72, ("islands",)),

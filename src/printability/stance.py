@@ -26,6 +26,7 @@ from .mesh import (
 )
 from .pillars import FittedPillar, PillarSize, PillarSpec, fit_pillar
 from .process import PROCESSES, Process, process_named
+from .surface import SIDES, Stroke
 
 __all__ = [
     "EDIT_KINDS",
@@ -63,6 +64,7 @@ class Setup:
     pillars: tuple[tuple[str, PillarSpec], ...] = ()
     accepted: tuple["Accepted", ...] = ()
     measures: tuple[tuple[str, tuple[Anchor, ...]], ...] = ()
+    strokes: tuple[Stroke, ...] = ()
 
     @property
     def effective_threshold_deg(self) -> float:
@@ -479,6 +481,69 @@ class RemoveMeasure(Edit):
 
     def said(self):
         return "remove a measure"
+
+
+@_registered
+@dataclass(frozen=True)
+class Paint(Edit):
+    """Mark facets as show side or back side, or rub the mark out.
+
+    ``facets`` are those that the brush touched, as ``[first, count]`` runs.
+    """
+
+    kind: ClassVar[str] = "paint"
+    side: str
+    facets: tuple[tuple[int, int], ...]
+
+    def __post_init__(self):
+        _side(self.side)
+        runs = self.facets
+        if not isinstance(runs, list | tuple) or not 0 < len(runs) <= 500_000:
+            raise EditError("The brush touched nothing.")
+        for run in runs:
+            if not isinstance(run, list | tuple) or len(run) != 2 or _facet(run[1]) < 1:
+                raise EditError("The facets cannot be read.")
+            _facet(run[0])
+        object.__setattr__(self, "facets", tuple((int(a), int(n)) for a, n in runs))
+
+    def applied(self, setup, source):
+        if any(first + count > len(source.facets) for first, count in self.facets):
+            raise EditError("That is not a facet of the model.")
+        touched = tuple(f for first, count in self.facets for f in range(first, first + count))
+        return replace(setup, strokes=(*setup.strokes, Stroke(self.side, touched)))
+
+    def said(self):
+        return "rub out a side" if self.side == "none" else f"paint the {self.side} side"
+
+
+@_registered
+@dataclass(frozen=True)
+class Fill(Edit):
+    """Mark a face up to its creases as show side or back side, or rub the mark out."""
+
+    kind: ClassVar[str] = "fill"
+    side: str
+    facet: int
+    crease_deg: float = 30.0
+
+    def __post_init__(self):
+        _side(self.side)
+        _facet(self.facet)
+        _number(self.crease_deg, "crease angle", 0.1, 180.0, "degrees")
+
+    def applied(self, setup, source):
+        if self.facet >= len(source.facets):
+            raise EditError("That is not a facet of the model.")
+        stroke = Stroke(self.side, (self.facet,), float(self.crease_deg))
+        return replace(setup, strokes=(*setup.strokes, stroke))
+
+    def said(self):
+        return "rub out a side" if self.side == "none" else f"fill the {self.side} side"
+
+
+def _side(value) -> None:
+    if not isinstance(value, str) or value not in SIDES:
+        raise EditError(f"A side is one of {', '.join(SIDES)}.")
 
 
 def fold(source: Mesh, edits: Iterable[Edit], start: Setup | None = None) -> Setup:

@@ -326,3 +326,96 @@ def test_pages_set_what_the_browser_needs(client, bench):
 
     assert Image.open(io.BytesIO(drawing.content)).size == (480, 360)
     assert client.get("/bench/99999/").status_code == 404
+
+
+def test_a_finding_is_accepted_with_a_note_and_taken_back(bench):
+    ledge = bench.get("findings/").json()["findings"][0]
+    assert (ledge["kind"], ledge["accepted"]) == ("ledge", None)
+    answer = bench.edit("accept", finding="ledge", place=ledge["place"], note="a <b>short</b> one")
+    last = answer.json()["findings"]["findings"][-1]
+    assert (last["kind"], last["accepted"]) == ("ledge", "a <b>short</b> one")
+    assert "a &lt;b&gt;short&lt;/b&gt; one" in answer.json()["findings"]["ledger_html"]
+    spun = bench.edit("turn", x_deg=0, y_deg=0, z_deg=40).json()
+    assert spun["findings"]["findings"][-1]["accepted"] is not None
+    back = bench.edit("take_back", finding="ledge", place=ledge["place"]).json()
+    assert all(f["accepted"] is None for f in back["findings"]["findings"])
+
+
+def test_layers_are_exported_in_millimetres(bench):
+    import re
+    import zipfile
+
+    svg = bench.get("section/100.svg").content.decode()
+    width = float(re.search(r'width="([\d.]+)mm"', svg)[1])
+    assert width == pytest.approx(40 + 2 * 0.05 * 40)
+    assert svg.startswith("<svg")
+    layers = zipfile.ZipFile(io.BytesIO(bench.get("layers.zip").content))
+    assert len(layers.namelist()) == 120
+    drawn = layers.read("layer-00100.svg").decode()
+    x = [float(v) for v in re.findall(r"[ML](-?[\d.]+) ", drawn)]
+    assert (min(x), max(x)) == pytest.approx((-20, 20))
+    assert bench.get("section/120.svg").status_code == 404
+    assert bench.get("layers.zip").content == bench.get("layers.zip").content
+
+
+def test_measures_are_listed_and_exported(bench):
+    anchors = [{"facet": 0, "weights": [1, 0, 0]}, {"facet": 0, "weights": [0, 1, 0]}]
+    answer = bench.edit("measure", what="distance", anchors=anchors).json()
+    (measure,) = answer["state"]["measures"]
+    assert measure["value"] > 0
+    rows = bench.get("measures.csv").content.decode().splitlines()
+    assert rows[0] == "number,kind,value,unit,text"
+    assert rows[1].startswith(f"1,distance,{measure['value']:.4f},mm,")
+
+
+def test_painted_sides_feed_the_rough_faces(client):
+    from fairstand.demo.pieces import heron_finial
+
+    stance = Stance.objects.first_of(
+        bring_in(local_maker(), binary_stl(heron_finial(), "h"), "heron.stl")
+    )
+
+    def edit(kind, **parameters):
+        return client.post(
+            f"/bench/{stance.pk}/edits/",
+            json.dumps({"kind": kind, "parameters": parameters}), "application/json",
+        ).json()  # fmt: skip
+
+    def rough(answer):
+        return [f for f in answer["findings"]["findings"] if f["kind"] == "rough"]
+
+    facets = edit("lift", lift_mm=0)["state"]["facets"]
+    whole = rough(edit("paint", side="show", facets=[[0, facets]]))
+    assert whole[0]["severity"] == "marks"
+    assert rough(edit("paint", side="none", facets=[[0, facets]]))[0]["severity"] == "note"
+    painted = edit("paint", side="show", facets=[[0, 1]])
+    assert rough(painted) == []
+    sides = np.frombuffer(client.get(f"/bench/{stance.pk}/sides.bin").content, np.uint32)
+    assert (len(sides), sides.sum(), sides[0]) == (facets, 1, 1)
+
+
+def test_bodies_are_listed_compared_and_separated(client):
+    from fairstand.demo.pieces import perch_brackets
+
+    piece = bring_in(local_maker(), binary_stl(perch_brackets(), "p"), "perch.stl")
+    stance = Stance.objects.first_of(piece)
+    told = client.get(f"/bench/{stance.pk}/bodies/").json()
+    assert [b["number"] for b in told["bodies"]] == [1, 2]
+    assert (told["same"], told["mirrored"]) == ([], [[1, 2]])
+    of_facet = np.frombuffer(client.get(f"/bench/{stance.pk}/bodies.bin").content, np.uint32)
+    assert set(of_facet.tolist()) == {1, 2}
+    assert client.post(f"/bench/{stance.pk}/separate/").json()["made"] == 2
+    made = Piece.objects.filter(name__contains="body")
+    volumes = [mesh_facts(source_mesh(p)).volume_mm3 for p in made]
+    assert volumes == pytest.approx([told["bodies"][0]["volume_mm3"]] * 2, rel=1e-5)
+
+
+def test_a_model_of_one_body_is_not_separated(bench):
+    answer = bench.post("separate/")
+    assert answer.status_code == 400
+    assert "1 bodies" in answer.json()["error"] or "1 body" in answer.json()["error"]
+
+
+@pytest.mark.parametrize("query", ["tilt=x", "turn=nan", "offset=1e9", "tilt=200"])
+def test_senseless_cuts_are_refused(bench, query):
+    assert bench.get(f"plane/?{query}").status_code == 400

@@ -13,6 +13,8 @@ from printability.layers import (
     layer_picture,
     layers_together,
     outlines,
+    perimeters_mm,
+    plane_section,
     slice_layers,
 )
 from printability.mesh import Mesh, open_mesh, volume_mm3
@@ -159,3 +161,24 @@ def test_the_unsupported_region_is_the_layer_minus_the_one_below_grown():
     assert layer_picture(layers, 50, 45.0).unsupported_mm2 == pytest.approx(0, abs=1e-6)
     steep = layer_picture(layers, first_of_top, 60.0).unsupported_mm2
     assert steep > picture.unsupported_mm2
+
+
+@pytest.mark.parametrize("normal", [(0, 0, 1), (1, 0, 0), (1, 2, 3), (-1, 0.2, 0)])
+def test_a_plane_at_any_angle_cuts_a_ball_in_a_circle_and_a_mesh_as_the_reference_does(
+    bunny, normal
+):
+    n = np.array(normal) / np.linalg.norm(normal)
+    ball = ours(trimesh.creation.icosphere(subdivisions=6, radius=10))
+    cut = plane_section(ball, np.array([0, 0, 10]) + 6 * n, n)
+    assert cut.area_mm2 == pytest.approx(math.pi * (100 - 36), rel=2e-3)
+    in_space = cut.in_space(cut.loops[0]) - (0, 0, 10)
+    assert in_space @ n == pytest.approx(np.full(len(in_space), 6.0))
+    middle = (bunny.vertices.min(axis=0) + bunny.vertices.max(axis=0)) / 2
+    path = reference(bunny).section(plane_origin=middle, plane_normal=n)
+    flat, _ = path.to_2D()
+    assert plane_section(bunny, middle, n).area_mm2 == pytest.approx(flat.area, rel=1e-6)
+
+
+def test_perimeters_are_those_of_squares_with_holes():
+    tube = trimesh.boolean.difference([box(20, 20, 4), box(8, 8, 6, (6, 6, -1))], engine="manifold")
+    assert perimeters_mm(slice_layers(ours(tube), 0.5)) == pytest.approx(np.full(8, 80 + 32))

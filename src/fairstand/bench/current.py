@@ -14,7 +14,7 @@ from printability.inspection import Inspection, inspect_model
 from printability.layers import Layers, layer_count, slice_layers
 from printability.mesh import Mesh, facet_areas
 from printability.stance import Edit, Placed, Setup, edit_from, fold, place
-from printability.surface import Overhang, find_overhang, underside_slopes
+from printability.surface import Overhang, find_overhang, painted_sides, underside_slopes
 
 from .models import Stance
 
@@ -44,7 +44,21 @@ class Current:
         pillars = json.dumps(
             [(k, p.facet, p.weights, asdict(p.size)) for k, p in self.setup.pillars]
         )
-        return _digest(self.base_key, self.setup.process.key, pillars)
+        return _digest(self.base_key, self.setup.process.key, pillars, self.paint_key)
+
+    @property
+    def paint_key(self) -> str:
+        """Names the painted sides, empty where there are none."""
+        return _digest(repr(self.setup.strokes)) if self.setup.strokes else ""
+
+    @property
+    def sides(self) -> np.ndarray | None:
+        """Painted sides of the facets, see `painted_sides`."""
+        piece = self.stance.piece
+        return remembered(
+            f"sides/{piece.source_id}-{piece.format}/{self.paint_key}",
+            lambda: painted_sides(self.source, self.setup.strokes),
+        )
 
     @property
     def layer_height_mm(self) -> float:
@@ -80,6 +94,7 @@ class Current:
                 self.placed.standing,
                 self._model_layers(progress),
                 progress,
+                self.sides,
             )
 
         return remembered(f"inspection/{self.key}", make)

@@ -12,13 +12,14 @@ from printability.layers import (
     LayerPicture,
     layer_picture,
     outlines,
+    plane_section,
     region_loops,
     thin_places_of_layer,
 )
 
 from .current import Current
 
-__all__ = ["all_layers_zip", "section_context"]
+__all__ = ["all_layers_zip", "plane_context", "section_context"]
 
 MARGIN = 0.05
 
@@ -68,6 +69,37 @@ def section_context(now: Current, k: int) -> dict:
         },
         "grip": None if k == 0 else _grip(picture),
         "last": look.layers.count - 1,
+    }
+
+
+def plane_context(now: Current, turn_deg: float, tilt_deg: float, offset_mm: float) -> dict:
+    """What the template needs to draw a free cut, and its outlines in space.
+
+    The plane is that of the layers turned up by ``tilt_deg`` and about Z by ``turn_deg``, and
+    then moved along its normal from the middle of the model.
+    """
+    turn, tilt = math.radians(turn_deg), math.radians(tilt_deg)
+    normal = np.array(
+        [math.sin(tilt) * math.sin(turn), -math.sin(tilt) * math.cos(turn), math.cos(tilt)]
+    )
+    mesh = now.inspection().printed
+    low, high = mesh.vertices.min(axis=0), mesh.vertices.max(axis=0)
+    middle = (low + high) / 2
+    cut = plane_section(mesh, middle + offset_mm * normal, normal)
+    reach = float(np.linalg.norm(high - low)) / 2
+    size = 2 * reach * (1 + MARGIN)
+    bar = _round_length(size * 0.3)
+    return {
+        "view_box": f"{-size / 2:.4f} {-size / 2:.4f} {size:.4f} {size:.4f}",
+        "path": _path(cut.loops),
+        "area": cut.area_mm2,
+        "bar": {"mm": f"{bar:g}", "x0": -size * 0.46, "x1": -size * 0.46 + bar, "y": size * 0.46},
+        "text": size / 26,
+        "unit": size / 100,
+        "lines": [np.round(cut.in_space(loop), 4).ravel().tolist() for loop in cut.loops],
+        "reach": reach,
+        "normal": normal.tolist(),
+        "origin": cut.origin_mm.tolist(),
     }
 
 

@@ -53,6 +53,7 @@ def state_of(now: Current) -> dict:
         "drawing_url": reverse("bench:drawing", **url) + f"?v={drawing_name(now)}",
         "pillars": [pillar_as_dict(key, pillar) for key, pillar in placed.pillars.items()],
         "measures": measures_of(now),
+        "sides_url": reverse("bench:sides", **url) + f"?v={now.paint_key}" if now.paint_key else "",
         "doubts": _doubts(now),
         "undo": edits[-1].said() if edits else None,
         "redo": _said(following) if following else None,

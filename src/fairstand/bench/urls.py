@@ -23,9 +23,11 @@ urlpatterns = [
     path("<int:stance_id>/drawing.png", views.drawing, name="drawing"),
     path("<int:stance_id>/section/<int:layer>/", views.section, name="section"),
     path("<int:stance_id>/section/<int:layer>.svg", views.section_file, name="section_file"),
+    path("<int:stance_id>/sides.bin", views.sides, name="sides"),
     path("<int:stance_id>/bodies/", views.bodies, name="bodies"),
     path("<int:stance_id>/bodies.bin", views.body_of_facet, name="body_of_facet"),
     path("<int:stance_id>/separate/", views.separate, name="separate"),
     path("<int:stance_id>/measures.csv", views.measures_file, name="measures_file"),
+    path("<int:stance_id>/plane/", views.plane, name="plane"),
     path("<int:stance_id>/layers.zip", views.layers_file, name="layers_file"),
 ]

@@ -25,7 +25,7 @@ from . import editing
 from .current import Current, NeedsWork, current
 from .models import Stance
 from .pictures import stance_drawing
-from .section import all_layers_zip, section_context
+from .section import all_layers_zip, plane_context, section_context
 from .tasks import slice_stance
 from .telling import PILLAR_SIZE_LABELS, findings_of, measures_of, pillar_as_dict, state_of
 
@@ -44,10 +44,12 @@ __all__ = [
     "patches",
     "piece_drawing",
     "pillar_preview",
+    "plane",
     "redo",
     "section",
     "section_file",
     "separate",
+    "sides",
     "slice_in_background",
     "slopes",
     "state",
@@ -118,6 +120,7 @@ def page(request, stance_id):
             "preview": reverse("bench:pillar_preview", **url),
             "section": reverse("bench:section", args=[stance.pk, 0])[:-2],
             "layers": reverse("bench:layers_file", **url),
+            "plane": reverse("bench:plane", **url),
             "bodies": reverse("bench:bodies", **url),
             "body_of_facet": reverse("bench:body_of_facet", **url) + source,
             "separate": reverse("bench:separate", **url),
@@ -244,6 +247,16 @@ def mesh(request, stance_id):
 
 
 @require_GET
+def sides(request, stance_id):
+    """Painted side of every facet, uint32: 1 show, 2 back, 0 neither."""
+    now = _now(request, stance_id)
+    found = now.sides
+    return _binary(
+        np.zeros(len(now.source.facets), np.uint32) if found is None else found.astype(np.uint32)
+    )
+
+
+@require_GET
 def creases(request, stance_id):
     """Pairs of source vertices (uint32) to draw as ink lines."""
     now = _now(request, stance_id)
@@ -343,6 +356,29 @@ def section(request, stance_id, layer):
 def section_file(request, stance_id, layer):
     """One layer as an SVG file in millimetres."""
     return _of_layers(request, stance_id, lambda now: _section(request, now, layer, True))
+
+
+@require_GET
+@json_view
+def plane(request, stance_id):
+    """A free cut: its drawing, and its outlines in space."""
+    values = []
+    for name, limit in (("turn", 360.0), ("tilt", 180.0), ("offset", 1e6)):
+        try:
+            value = float(request.GET.get(name, "0"))
+        except ValueError:
+            value = math.nan
+        if not abs(value) <= limit:
+            raise EditError(f"The cut's {name} must be a number up to {limit:g}.")
+        values.append(value)
+    try:
+        context = plane_context(_now(request, stance_id), *values)
+    except NeedsWork:
+        return JsonResponse({"error": "The layers are not worked out yet."}, status=409)
+    return {
+        "html": render_to_string("bench/_plane.html", context),
+        **{key: context[key] for key in ("area", "lines", "reach", "normal", "origin")},
+    }
 
 
 @require_GET

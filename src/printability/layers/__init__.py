@@ -11,6 +11,7 @@ from .growth import (
     peak_layer,
 )
 from .islands import Island, find_islands
+from .plane import PlaneSection, plane_section
 from .slicing import (
     Layers,
     layer_count,
@@ -33,6 +34,7 @@ __all__ = [
     "Layers",
     "Neck",
     "Peak",
+    "PlaneSection",
     "ThinWall",
     "find_cups",
     "find_islands",
@@ -48,6 +50,7 @@ __all__ = [
     "outlines",
     "peak_layer",
     "perimeters_mm",
+    "plane_section",
     "region_loops",
     "slice_layers",
     "thin_places_of_layer",

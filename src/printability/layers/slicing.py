@@ -180,7 +180,7 @@ def slice_layers(
 
     def cut(block: np.ndarray) -> Layers:
         found = _kernels.slice_facets(mesh.vertices, mesh.facets, twin, block, layer_height_mm)
-        return _with_unions(Layers(layer_height_mm, *found))
+        return with_unions(Layers(layer_height_mm, *found))
 
     if progress:
         blocks = []
@@ -243,7 +243,7 @@ def layers_together(first: Layers, second: Layers) -> Layers:
         layer_start,
         first.open_chains + second.open_chains,
     )
-    return _with_unions(both)
+    return with_unions(both)
 
 
 def outlines(layers: Layers, k: int) -> list[np.ndarray]:
@@ -282,7 +282,7 @@ def _loops_per_layer(layers: Layers, count: int) -> np.ndarray:
     return np.pad(loops, (0, count - len(loops)))
 
 
-def _with_unions(layers: Layers) -> Layers:
+def with_unions(layers: Layers) -> Layers:
     """Replace the loops of layers in which they cross or touch by the union's outline."""
     crossing = _kernels.layers_with_crossings(layers.points, layers.loop_start, layers.layer_start)
     if not crossing.any():

@@ -9,15 +9,22 @@ from .overhang import (
     find_overhang,
     underside_slopes,
 )
+from .sides import BACK, NEITHER, SHOW, SIDES, Stroke, painted_sides
 
 __all__ = [
+    "BACK",
+    "NEITHER",
+    "SHOW",
+    "SIDES",
     "SLOPE_TOLERANCE_DEG",
     "Finish",
     "Overhang",
     "Patch",
+    "Stroke",
     "cusp_height_mm",
     "find_finish",
     "find_overhang",
+    "painted_sides",
     "patch_form",
     "plane_form",
     "step_run_mm",

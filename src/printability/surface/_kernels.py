@@ -93,3 +93,36 @@ def flood_patches(vertices, facets, twin, slope, limit, area):
     for r in range(count):
         out[r, 0], out[r, 1], out[r, 2], out[r, 3], out[r, 4], out[r, 5] = rows[r]
     return label, out
+
+
+@njit(cache=True, nogil=True)
+def spread(twin, normals, seed, least_cos):
+    """Facets reached from one over edges at which the normals turn little enough."""
+    m = normals.shape[0]
+    seen = np.zeros(m, np.bool_)
+    stack = np.empty(m, np.int64)
+    seen[seed] = True
+    stack[0] = seed
+    top = 1
+    reached = 0
+    found = np.empty(m, np.int64)
+    while top > 0:
+        top -= 1
+        f = stack[top]
+        found[reached] = f
+        reached += 1
+        for i in range(3):
+            t = twin[3 * f + i]
+            if t < 0:
+                continue
+            g = t // 3
+            if seen[g]:
+                continue
+            cos = 0.0
+            for axis in range(3):
+                cos += normals[f, axis] * normals[g, axis]
+            if cos > least_cos:
+                seen[g] = True
+                stack[top] = g
+                top += 1
+    return found[:reached]

@@ -32,6 +32,12 @@ Alpine.data("bench", () => ({
   playing: null,
   bodies: null,
   alone: 0,
+  freeCut: false,
+  plane: { turn: 0, tilt: 90, offset: 0 },
+  painting: "",
+  paintBy: "fill",
+  creaseDeg: 30,
+  brushMm: 4,
   measuring: "",
   places: [],
   measureKinds: [["distance", "distance"], ["span", "span"], ["slope", "slope"], ["thickness", "wall"], ["diameter", "round edge"]],
@@ -59,6 +65,7 @@ Alpine.data("bench", () => ({
   },
   get hint() {
     if (this.picking) return "Click the face that shall lie on the plate";
+    if (this.painting) return this.paintBy === "fill" ? "Click a face" : "Drag over the model; drag beside it to look around";
     if (this.measuring === "distance") return this.places.length ? "Click the second place" : "Click the first place";
     if (this.measuring) return { span: "Click a wall of the opening", slope: "Click a face", thickness: "Click a wall", diameter: "Click near a round edge" }[this.measuring];
     if (this.activity === "Prop") return "Click an underside to stand a pillar; drag a contact to move it";
@@ -92,9 +99,9 @@ Alpine.data("bench", () => ({
     tower = new Tower(this.$refs.tower, (k) => this.setLayer(k), (id) => this.chooseFinding(id));
     section = new Section(this.$refs.section, (text) => (this.problem = text));
     watch(this.$refs.canvas, view, {
-      canDrag: () => this.activity === "Prop",
-      dragging: (key, hit) => this.previewPillar(key, hit),
-      dropped: (key, hit) => this.dropPillar(key, hit),
+      grab: (x, y) => this.grab(x, y),
+      dragging: (held, hit) => (held.key ? this.previewPillar(held.key, hit) : held.stroke.push(hit)),
+      dropped: (held, hit) => (held.key ? this.dropPillar(held.key, hit) : this.paintStroke(held.stroke)),
       clicked: (x, y, pillar) => this.clicked(x, y, pillar),
     });
     window.addEventListener("error", () => (this.problem = "Something went wrong on this page; reload it."));
@@ -130,6 +137,10 @@ Alpine.data("bench", () => ({
       this.shownSlopes = state.slopes_url;
       view.setSlopes(slopes);
     }
+    if (state.sides_url !== this.shownSides) {
+      this.shownSides = state.sides_url;
+      view.setSides(state.sides_url ? new Uint32Array(await getBytes(state.sides_url)) : null);
+    }
     await this.showFindings(findings ?? (await getJson(start.urls.findings)));
     if (this.activity === "Hand over") this.loadOffer();
   },
@@ -152,6 +163,7 @@ Alpine.data("bench", () => ({
     if (!findings.findings.some((f) => f.id === this.chosen)) this.chosen = null;
     this.markChosen();
     this.setLayer(this.layer, true);
+    if (this.freeCut) this.showPlane();
     this.drawn();
     this.loadPatches();
   },
@@ -249,6 +261,7 @@ Alpine.data("bench", () => ({
     this.layer = layer;
     tower.setLayer(layer);
     this.showCut();
+    if (this.freeCut) return;
     if (this.findings.ready && last >= 0)
       section.show(`${start.urls.section}${layer}/?v=${this.state.key}-${this.state.threshold_deg}`);
   },
@@ -284,7 +297,14 @@ Alpine.data("bench", () => ({
     }
   },
   pinsFor(findings) {
+    const labels = this.state.measures.filter((m) => m.value !== null).map((m) => {
+      const label = document.createElement("span");
+      const place = m.line_mm.length > 2 ? m.line_mm[0] : m.line_mm[0].map((_, i) => m.line_mm.reduce((sum, p) => sum + p[i], 0) / m.line_mm.length);
+      Object.assign(label, { className: "measured", textContent: `${m.value.toFixed(m.unit === "°" ? 1 : 2)} ${m.unit}`, place });
+      return label;
+    });
     this.$refs.pins.replaceChildren(
+      ...labels,
       ...findings.map((f) => {
         const pin = document.createElement("button");
         Object.assign(pin, { className: "pin", textContent: f.id.split("-")[1], title: f.title, place: f.center_mm, tabIndex: -1 });
@@ -387,9 +407,10 @@ Alpine.data("bench", () => ({
       this.picking = false;
       return this.edit("face_down", { facet: hit.facet });
     }
+    if (this.painting) return this.paintAt(view.pick(x, y));
     if (this.measuring) return this.measureAt(view.pick(x, y));
     if (this.activity === "Prop") {
-      const found = pillar ?? view.pickPillar(x, y);
+      const found = pillar?.key ? pillar : view.pickPillar(x, y);
       if (found) return this.choosePillar(found.key, false);
       const hit = view.pick(x, y);
       if (!hit) return;
@@ -462,10 +483,79 @@ Alpine.data("bench", () => ({
     if (this.pillarKey) return this.edit("remove_pillar", { key: this.pillarKey });
   },
 
+  // ---- the free cut --------------------------------------------------------------------
+
+  planeFields() {
+    const reach = Math.hypot(...this.state.size_mm) / 2;
+    return [["turn", "turn", -180, 180, "°"], ["tilt", "tilt", 0, 180, "°"], ["offset", "move", -reach, reach, "mm"]];
+  },
+  toggleFreeCut() {
+    this.freeCut = !this.freeCut;
+    if (this.freeCut) return this.showPlane();
+    view.setPlane(null);
+    this.setLayer(this.layer, true);
+  },
+  setPlane(name, value) {
+    if (!Number.isFinite(value)) return;
+    this.plane[name] = value;
+    this.planeWanted = true;
+    this.showPlane();
+  },
+  async showPlane() {
+    this.planeWanted = true;
+    if (this.cutting) return;
+    this.cutting = true;
+    try {
+      while (this.planeWanted) {
+        this.planeWanted = false;
+        const { turn, tilt, offset } = this.plane;
+        const cut = await getJson(`${start.urls.plane}?turn=${turn}&tilt=${tilt}&offset=${offset}`);
+        if (!this.freeCut) return;
+        section.clear();
+        this.$refs.section.innerHTML = cut.html;
+        view.setPlane(cut);
+      }
+    } catch (error) {
+      this.problem = error.message;
+    } finally {
+      this.cutting = false;
+    }
+  },
+
+  // ---- painted sides -------------------------------------------------------------------
+
+  startPainting(side) {
+    this.painting = this.painting === side ? "" : side;
+    this.measuring = "";
+  },
+  grab(x, y) {
+    if (this.activity === "Prop") return view.pickPillar(x, y);
+    if (!this.painting || this.paintBy !== "brush") return null;
+    const hit = view.pick(x, y);
+    return hit && { stroke: [hit] };
+  },
+  paintAt(hit) {
+    if (!hit) return;
+    if (this.paintBy === "brush") return this.paintStroke([hit]);
+    return this.edit("fill", { side: this.painting, facet: hit.facet, crease_deg: this.creaseDeg });
+  },
+  paintStroke(hits) {
+    const touched = new Set();
+    for (const hit of hits) for (const f of view.facetsNear(hit, this.brushMm / 2)) touched.add(f);
+    const runs = [];
+    for (const f of [...touched].sort((a, b) => a - b)) {
+      const last = runs.at(-1);
+      if (last && last[0] + last[1] === f) last[1]++;
+      else runs.push([f, 1]);
+    }
+    return this.edit("paint", { side: this.painting, facets: runs });
+  },
+
   // ---- measures and bodies -------------------------------------------------------------
 
   startMeasure(what) {
     this.measuring = this.measuring === what ? "" : what;
+    this.painting = "";
     this.places = [];
   },
   async measureAt(hit) {
@@ -513,7 +603,7 @@ Alpine.data("bench", () => ({
   setActivity(name) {
     this.activity = name;
     this.picking = false;
-    this.measuring = "";
+    this.measuring = this.painting = "";
     if (name === "Hand over" && !this.offer) this.loadOffer();
   },
 
@@ -533,7 +623,7 @@ Alpine.data("bench", () => ({
       b: () => this.look("below"), f: () => this.look("front"), l: () => this.look("left"),
       a: () => this.look("above"), w: () => this.look("home"), h: () => this.toggleHide(), m: () => this.play(),
       Delete: () => this.activity === "Prop" && this.removePillar(),
-      Escape: () => ((this.picking = false), (this.measuring = ""), (this.places = [])),
+      Escape: () => ((this.picking = false), (this.painting = ""), (this.measuring = ""), (this.places = [])),
     };
     const act = acts[event.key] ?? acts[event.key.toLowerCase()];
     const activity = this.activities[Number(event.key) - 1];

@@ -1,4 +1,4 @@
-// Tells clicks on the canvas from drags, and drags of a pillar's contact from looking around.
+// Tells clicks on the canvas from drags, and drags of what was grabbed from looking around.
 
 const STILL = 4;
 
@@ -8,7 +8,7 @@ export function watch(canvas, view, handlers) {
   canvas.addEventListener("pointerdown", (e) => {
     if (e.button !== 0) return;
     start = [e.clientX, e.clientY];
-    held = handlers.canDrag() ? view.pickPillar(e.clientX, e.clientY) : null;
+    held = handlers.grab(e.clientX, e.clientY);
     if (!held) return;
     view.controls.enabled = false;
     canvas.setPointerCapture(e.pointerId);
@@ -16,21 +16,21 @@ export function watch(canvas, view, handlers) {
   canvas.addEventListener("pointermove", (e) => {
     if (!held || !start || !moved(e)) return;
     const hit = view.pick(e.clientX, e.clientY);
-    if (hit) handlers.dragging(held.key, hit);
+    if (hit) handlers.dragging(held, hit);
   });
   const end = (e) => {
     const from = start;
-    const pillar = held;
+    const token = held;
     const far = from && moved(e);
     start = held = null;
     view.controls.enabled = true;
     if (!from) return;
-    if (pillar && far) handlers.dropped(pillar.key, view.pick(e.clientX, e.clientY));
-    else if (!far) handlers.clicked(e.clientX, e.clientY, pillar);
+    if (token && far) handlers.dropped(token, view.pick(e.clientX, e.clientY));
+    else if (!far) handlers.clicked(e.clientX, e.clientY, token);
   };
   canvas.addEventListener("pointerup", end);
   canvas.addEventListener("pointercancel", () => {
-    if (held) handlers.dropped(held.key, null);
+    if (held) handlers.dropped(held, null);
     start = held = null;
     view.controls.enabled = true;
   });

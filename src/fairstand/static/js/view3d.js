@@ -11,11 +11,14 @@ const ACCENT = 0xc2410c;
 
 const VERTEX = `
   attribute float slope;
+  attribute float side;
+  varying float vSide;
   varying float vSlope;
   varying vec3 vNormal;
   varying vec3 vWorld;
   void main() {
     vSlope = slope;
+    vSide = side;
     vec4 world = modelMatrix * vec4(position, 1.0);
     vWorld = world.xyz;
     vNormal = normalize(mat3(modelMatrix) * normal);
@@ -28,6 +31,7 @@ const FRAGMENT = `
   uniform bool hideAbove;
   uniform vec3 eye;
   varying float vSlope;
+  varying float vSide;
   varying vec3 vNormal;
   varying vec3 vWorld;
   void main() {
@@ -36,6 +40,9 @@ const FRAGMENT = `
     float key = 0.5 + 0.5 * dot(n, normalize(vec3(-0.4, -0.6, 0.7)));
     float head = max(dot(n, eye), 0.0);
     vec3 colour = vec3(0.925, 0.898, 0.843) * (0.58 + 0.20 * key + 0.26 * head);
+    // Painted sides: dots on what is shown, level lines on what is free to be marked.
+    if (vSide > 1.5) colour *= mod(gl_FragCoord.y, 6.0) < 1.5 ? vec3(0.62, 0.68, 0.78) : vec3(0.92, 0.94, 0.98);
+    else if (vSide > 0.5) colour *= length(mod(gl_FragCoord.xy, 7.0) - 3.5) < 1.6 ? vec3(0.72, 0.56, 0.24) : vec3(1.0, 0.96, 0.84);
     if (!gl_FrontFacing) colour = vec3(0.62, 0.60, 0.57);
     else if (vSlope < threshold) {
       float deep = 1.0 - clamp(vSlope / threshold, 0.0, 1.0);
@@ -84,7 +91,8 @@ export class View3D {
     this.pillars = new THREE.Group();
     this.marks = new THREE.Group();
     this.rules = new THREE.Group();
-    this.scene.add(this.stand, this.pillars, this.marks, this.rules);
+    this.cutPlane = new THREE.Group();
+    this.scene.add(this.stand, this.pillars, this.marks, this.rules, this.cutPlane);
     this.uniforms = {
       threshold: { value: 45 },
       cutZ: { value: -1 },
@@ -155,11 +163,61 @@ export class View3D {
     this.draw();
   }
 
+  setSides(values) {
+    const geometry = this.model.geometry;
+    if (!values) geometry.deleteAttribute("side");
+    else {
+      const corners = new Float32Array(3 * values.length);
+      for (let i = 0; i < values.length; i++) if (values[i]) corners.fill(values[i], 3 * i, 3 * i + 3);
+      geometry.setAttribute("side", new THREE.BufferAttribute(corners, 1));
+    }
+    this.draw();
+  }
+
+  // Facets within a distance of a place that face about the same way as it does.
+  facetsNear(hit, radiusMm) {
+    const scale = new THREE.Vector3().setFromMatrixScale(this.stand.matrix).x;
+    const inverse = this.model.matrixWorld.clone().invert();
+    const ball = new THREE.Sphere(new THREE.Vector3(...hit.point).applyMatrix4(inverse), radiusMm / scale);
+    const normals = this.model.geometry.getAttribute("normal");
+    const facing = (f) => new THREE.Vector3().fromBufferAttribute(normals, 3 * f);
+    const here = facing(hit.facet);
+    const near = new THREE.Vector3();
+    const found = [hit.facet];
+    this.model.geometry.boundsTree.shapecast({
+      intersectsBounds: (box) => ball.intersectsBox(box),
+      intersectsTriangle: (triangle, f) => {
+        triangle.closestPointToPoint(ball.center, near);
+        if (near.distanceTo(ball.center) <= ball.radius && facing(f).dot(here) > 0.2) found.push(f);
+      },
+    });
+    return found;
+  }
+
   // isHidden: facet to boolean, or null to show everything
   setHidden(isHidden) {
     this.isHidden = isHidden;
     this.ink.visible = !isHidden;
     this.setSlopes(this.slopes);
+  }
+
+  // The free cut: its plane as a frame, and what it cuts as lines.
+  setPlane(cut) {
+    this.cutPlane.clear();
+    if (cut) {
+      const line = (points, Kind) => new Kind(
+        new THREE.BufferGeometry().setFromPoints(points), new THREE.LineBasicMaterial({ color: ACCENT }));
+      for (const flat of cut.lines) {
+        const points = [];
+        for (let i = 0; i < flat.length; i += 3) points.push(new THREE.Vector3(flat[i], flat[i + 1], flat[i + 2]));
+        this.cutPlane.add(line(points, THREE.LineLoop));
+      }
+      const frame = line([[-1, -1], [1, -1], [1, 1], [-1, 1]].map(([x, y]) => new THREE.Vector3(x * cut.reach, y * cut.reach, 0)), THREE.LineLoop);
+      frame.quaternion.setFromUnitVectors(new THREE.Vector3(0, 0, 1), new THREE.Vector3(...cut.normal));
+      frame.position.set(...cut.origin);
+      this.cutPlane.add(frame);
+    }
+    this.draw();
   }
 
   setMeasures(list) {

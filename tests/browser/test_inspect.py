@@ -1,0 +1,168 @@
+"""Looking, done on the canvas: accept, run through layers, measure, bodies, painted sides."""
+
+import zipfile
+
+import pytest
+
+from printability.mesh import binary_stl
+from solids import table
+
+pytestmark = pytest.mark.browser
+
+
+@pytest.fixture
+def at_table(server, bench, tmp_path):
+    path = tmp_path / "table.stl"
+    path.write_bytes(binary_stl(table(), "table"))
+    return bench.bring_in(server.url, path)
+
+
+def test_the_ledger_is_ordered_by_harm_and_accepting_survives_a_turn(
+    server, bench, page, demo_files
+):
+    bench.bring_in(server.url, demo_files["Hide model"])
+    order = ["will fail", "risky", "marks", "note"]
+    tags = page.locator("[data-finding] .tag:nth-child(2)").all_inner_texts()
+    ranks = [order.index(tag) for tag in tags]
+    assert ranks == sorted(ranks)
+    assert ranks[0] == 0
+    page.locator('[data-finding="bridge-1"]').click()
+    page.locator('[data-note="bridge-1"]').fill("one long strip, sanded later")
+    page.locator('[data-accept="bridge-1"]').click()
+    bench.settled()
+    last = page.locator("[data-finding]").last
+    assert "accepted" in last.inner_text()
+    assert "one long strip, sanded later" in last.inner_text()
+    bench.go("Turn")
+    bench.fill("turn-z", 35)
+    bench.go("Inspect")
+    assert "one long strip" in page.locator("[data-finding]").last.inner_text()
+    page.locator("[data-finding]").last.click()
+    page.locator("[data-take-back]").last.click()
+    bench.settled()
+    assert "accepted" not in page.locator("[data-ledger]").inner_text()
+
+
+def test_the_tower_shows_grip_and_perimeter_and_runs_from_the_bottom(at_table, page):
+    tower = page.locator('[aria-label="Layer tower"] svg')
+    texts = {}
+    for measure in ("area_mm2", "grip", "perimeter_mm"):
+        page.locator('[data-field="tower"]').select_option(measure)
+        texts[measure] = tower.text_content()
+    assert "widest 1200 mm²" in texts["area_mm2"].replace("\n", " ")
+    assert "most 1.00" in texts["grip"].replace("\n", " ")
+    assert "longest 140 mm" in texts["perimeter_mm"].replace("\n", " ")
+    at_table.do("play")
+    page.wait_for_function("() => Number(document.querySelector('[data-field=layer]').value) > 8")
+    at_table.do("play")
+    stopped = at_table.field("layer")
+    page.wait_for_timeout(300)
+    assert at_table.field("layer") == stopped
+
+
+def test_the_section_hatches_a_ledge_with_its_length_and_layers_are_downloaded(
+    at_table, page, tmp_path
+):
+    at_table.fill("layer", 100)
+    section = page.locator("[data-section]")
+    section.locator('[data-hanging="ledge"]').wait_for()
+    assert "22." in section.locator("svg").text_content()
+    for name, suffix in (("layer-svg", ".svg"), ("layers-zip", ".zip")):
+        with page.expect_download() as download:
+            page.locator(f'[data-do="{name}"]').click()
+        path = tmp_path / f"out{suffix}"
+        download.value.save_as(path)
+    assert len(zipfile.ZipFile(tmp_path / "out.zip").namelist()) == 120
+    assert (tmp_path / "out.svg").read_text(encoding="utf-8").startswith("<svg")
+
+
+def test_measures_are_taken_by_clicks_and_undone(at_table, page):
+    page.locator("[data-measures] summary").click()
+    at_table.look("above")
+    page.locator('[data-measure="distance"]').click()
+    at_table.click_at([-15, -10, 24])
+    at_table.click_at([15, -10, 24])
+    page.locator('[data-measure="thickness"]').click()
+    at_table.click_at([10, 5, 24])
+    page.locator('[data-measure="slope"]').click()
+    at_table.click_at([-10, 5, 24])
+    page.keyboard.press("Escape")
+    listed = page.locator("[data-measured]").all_inner_texts()
+    value = float(listed[0].split()[1])
+    assert value == pytest.approx(30, abs=0.4)
+    assert "4.00 mm thick" in listed[1]
+    assert "slopes 0.0°" in listed[2]
+    assert page.locator(".measured").count() == 3
+    at_table.do("undo")
+    assert page.locator("[data-measured]").count() == 2
+
+
+def test_bodies_are_shown_alone_and_separated(server, bench, page, demo_files):
+    bench.bring_in(server.url, demo_files["Perch brackets, left and right"])
+    page.locator("[data-bodies] summary").click()
+    page.get_by_text("Bodies 1 and 2 are mirror images.").wait_for()
+    before = bench.picture()
+    page.locator('[data-alone="2"]').click()
+    bench.settled()
+    assert bench.picture() != before
+    # What is hidden cannot be clicked.
+    at = bench.at([8.5, -7, 10])
+    assert (
+        page.evaluate("p => document.querySelector('canvas').view.pick(p[0], p[1])", list(at))
+        is None
+    )
+    page.locator('[data-alone="2"]').click()
+    page.locator('[data-do="separate"]').click()
+    page.wait_for_url(server.url + "/")
+    assert page.get_by_text("body 2").count() >= 1
+
+
+def test_sides_are_painted_by_filling_and_by_brush_and_survive_turning(at_table, page):
+    sides = "fetch(location.pathname + 'sides.bin', {cache: 'no-store'}).then(r => r.arrayBuffer()).then(b => Array.from(new Uint32Array(b)))"
+    page.locator("[data-sides] summary").click()
+    at_table.look("above")
+    page.locator('[data-side="show"]').click()
+    before = at_table.picture()
+    at_table.click_at([10, 5, 24])
+    assert at_table.picture() != before
+    filled = page.evaluate(sides)
+    assert set(filled) == {0, 1}
+    assert filled.count(1) == 2  # the flat top, up to its creases
+    page.locator('[data-side="back"]').click()
+    page.locator('input[value="brush"]').check()
+    x, y = at_table.at([-10, 5, 24])
+    page.mouse.move(x, y)
+    page.mouse.down()
+    page.mouse.move(x + 30, y, steps=4)
+    page.mouse.up()
+    at_table.settled()
+    brushed = page.evaluate(sides)
+    assert 2 in brushed
+    at_table.go("Turn")
+    at_table.fill("turn-x", 30)
+    assert page.evaluate(sides) == brushed
+    at_table.do("undo")
+    at_table.do("undo")
+    assert page.evaluate(sides) == filled
+
+
+def test_a_free_cut_is_dragged_and_typed(at_table, page):
+    at_table.do("free-cut")
+    figures = page.locator("[data-section] [data-figures]")
+    # Upright through the middle, seen from the front: the top 40 x 4 and the leg 4 x 20.
+    assert "240.00 mm²" in figures.inner_text()
+    at_table.fill("plane-tilt", 0)
+    at_table.fill("plane-offset", 5)
+    assert "16.00 mm²" in figures.inner_text()
+    before = at_table.picture()
+    slider = page.locator('[data-field="plane-offset-range"]').bounding_box()
+    page.mouse.move(slider["x"] + slider["width"] * 0.6, slider["y"] + slider["height"] / 2)
+    page.mouse.down()
+    page.mouse.move(
+        slider["x"] + slider["width"] * 0.67, slider["y"] + slider["height"] / 2, steps=5
+    )
+    page.mouse.up()
+    at_table.settled()
+    assert at_table.picture() != before
+    at_table.do("free-cut")
+    assert "layer" in figures.inner_text()
