@@ -1,6 +1,7 @@
 """What was computed and may be needed again: in memory, and in the cache folder."""
 
 import os
+import pickle
 import tempfile
 import threading
 from collections import OrderedDict
@@ -11,7 +12,16 @@ from typing import TypeVar
 import numpy as np
 from django.conf import settings
 
-__all__ = ["CODE", "keep_bytes", "kept_arrays", "remembered", "stored_arrays", "stored_bytes"]
+__all__ = [
+    "CODE",
+    "keep_bytes",
+    "kept_arrays",
+    "kept_object",
+    "remembered",
+    "stored_arrays",
+    "stored_bytes",
+    "stored_object",
+]
 
 T = TypeVar("T")
 # Raised whenever the core computes something differently, so that old caches are left alone.
@@ -55,6 +65,20 @@ def stored_arrays(name: str) -> dict[str, np.ndarray] | None:
 def kept_arrays(name: str, **arrays: np.ndarray) -> None:
     """Put arrays into the cache folder, whole or not at all."""
     _write(_path(f"{name}.npz"), lambda file: np.savez(file, **arrays))
+
+
+def stored_object(name: str) -> object | None:
+    """What `kept_object` kept, or None. Only this program writes to the cache folder."""
+    try:
+        with _path(f"{name}.pickle").open("rb") as file:
+            return pickle.load(file)
+    except (OSError, EOFError, pickle.UnpicklingError, AttributeError, ImportError, TypeError):
+        return None
+
+
+def kept_object(name: str, value: object) -> None:
+    """Put plain results into the cache folder, whole or not at all."""
+    _write(_path(f"{name}.pickle"), lambda file: pickle.dump(value, file))
 
 
 def stored_bytes(name: str) -> bytes | None:

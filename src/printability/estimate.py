@@ -27,11 +27,15 @@ class Estimate:
         times the density of plain grid supports. Sampled; see `estimate`.
     mass_g, time_s : float
         Of the print with its pillars, without grid supports.
+    scar_mm2 : float
+        Overhanging area on the show side, which such supports would mark; 0 where none is
+        painted.
     """
 
     grid_support_mm3: float
     mass_g: float
     time_s: float
+    scar_mm2: float
 
 
 def estimate(
@@ -40,7 +44,8 @@ def estimate(
     threshold_deg: float,
     layers: Layers,
     process: Process,
-    area_mm2: float,
+    areas_mm2: np.ndarray,
+    shown: np.ndarray | None = None,
 ) -> Estimate:
     """Estimate grid supports, mass and time.
 
@@ -57,20 +62,23 @@ def estimate(
     layers : Layers
         Of the print, pillars included.
     process : Process
-    area_mm2 : float
-        Surface of the mesh.
+    areas_mm2 : (m,) float
+        Of the mesh's facets.
+    shown : (m,) bool, optional
+        Facets of the show side.
     """  # fmt: skip
     span = np.ptp(mesh.vertices[:, :2], axis=0)
     cell = max(float(span.max()) / _COLUMNS, 1e-6)
     hangs = slopes_deg < threshold_deg - SLOPE_TOLERANCE_DEG
     column = _column_volume(mesh.vertices, mesh.facets, hangs, cell) if hangs.any() else 0.0
     volume = float(layers.area_mm2.sum() * layers.layer_height_mm)
-    walls = min(volume, area_mm2 * 2 * process["line_mm"])
+    walls = min(volume, float(areas_mm2.sum()) * 2 * process["line_mm"])
     material = walls + (volume - walls) * process["fill"]
     flow = process["flow_mm3_s"]
     return Estimate(
         grid_support_mm3=column * process["grid_density"],
         mass_g=material / 1000 * process["density_g_cm3"],
+        scar_mm2=float(areas_mm2[hangs & shown].sum()) if shown is not None else 0.0,
         time_s=layers.count * process["layer_s"] + (material / flow if flow else 0.0),
     )
 

@@ -14,7 +14,7 @@ import numpy as np
 from .inspection import SPECK_MM2, Inspection
 from .layers import Hanging
 from .stance import Placed
-from .surface import Overhang
+from .surface import Overhang, cusp_height_mm, step_run_mm
 
 __all__ = ["Finding", "Ledger", "Severity", "find"]
 
@@ -257,17 +257,19 @@ def _patches(case: _Case) -> Iterator[Finding]:
     for pillar in case.placed.standing:
         patch = int(case.overhang.patch_of_facet[pillar.spec.facet])
         held[patch] = held.get(patch, 0) + 1
-    droops = "droops" if case.look.process.key == "fdm" else "peels or warps"
+    key = case.look.process.key
+    droops = "droops" if key == "fdm" else "peels or warps"
     for look in case.look.look_at_patches(case.overhang):
         if look.prints:
             continue
         patch = look.patch
         pillars = held.get(patch.id, 0)
+        curls = key == "metal" and look.form == "edge"
         form = {"area": "", "edge": " along an edge", "point": " at a point"}[look.form]
         yield Finding(
             id=f"overhang-{patch.id}",
             kind="overhang",
-            severity=Severity.MARKS if pillars else Severity.RISKY,
+            severity=Severity.MARKS if pillars else Severity.WILL_FAIL if curls else Severity.RISKY,
             title=f"Overhang {patch.id}{form}",
             measure=patch.min_slope_deg,
             limit=case.threshold_deg,
@@ -277,7 +279,9 @@ def _patches(case: _Case) -> Iterator[Finding]:
             center_mm=patch.center_mm,
             text=f"{patch.area_mm2:,.1f} mm², as flat as {patch.min_slope_deg:.0f}°, lowest at "
             f"z = {patch.lowest_z_mm:.2f} mm.",
-            why=f"Flatter than {case.threshold_deg:g}°, it {droops} unless something holds it.",
+            why="An edge over loose powder curls up and meets the spreader."
+            if curls
+            else f"Flatter than {case.threshold_deg:g}°, it {droops} unless something holds it.",
             pillars=pillars,
             patch=patch.id,
         )
@@ -425,13 +429,17 @@ def _rough(case: _Case) -> Iterator[Finding]:
     center = tuple(float(v) for v in area @ middle / area.sum())
     low, high = case.rule["rough_from_deg"], case.rule["rough_to_deg"]
     shown = case.look.shown is not None
+    slope = float(area @ finish.slope_deg[rough] / area.sum())
+    h = case.look.process.layer_height_mm
+    run = step_run_mm(slope, h, case.rule["pixel_mm"])
     yield Finding(
         id="rough-1", kind="rough", severity=Severity.MARKS if shown else Severity.NOTE,
         title="Rough show side" if shown else "Rough faces",
         measure=finish.rough_mm2, limit=ROUGH_LISTED_MM2, unit="mm²",
         layer=case.layer_at(center[2]), z_mm=center[2], center_mm=center,
         text=f"{finish.rough_mm2:,.0f} mm²{' of the show side' if shown else ''} slope between "
-        f"{low:g}° and {high:g}°.",
+        f"{low:g}° and {high:g}°; at their mean of {slope:.0f}°, steps are {run:.1f} mm long and "
+        f"{cusp_height_mm(slope, h):.2f} mm deep.",
         why="Layers show most on such faces; 30° to 60° looks best, and flat is fine.",
     )  # fmt: skip
 
@@ -459,11 +467,16 @@ def _cups(case: _Case) -> Iterator[Finding]:
 def _faults(case: _Case) -> Iterator[Finding]:
     for number, fault in enumerate(case.look.faults, start=1):
         yield Finding(
-            id=f"fault-{number}", kind="fault", severity=Severity.RISKY,
-            title=f"Hole in the mesh {number}", measure=float(fault.count), limit=0.0,
-            unit="edges", layer=case.layer_at(fault.center_mm[2]), z_mm=fault.center_mm[2],
+            id=f"fault-{number}", kind="fault",
+            severity=Severity.RISKY if fault.kind == "hole" else Severity.NOTE,
+            title=f"Hole in the mesh {number}" if fault.kind == "hole" else f"Overlap {number}",
+            measure=float(fault.count), limit=0.0,
+            unit="edges" if fault.kind == "hole" else "bodies",
+            layer=case.layer_at(fault.center_mm[2]), z_mm=fault.center_mm[2],
             center_mm=fault.center_mm, text=fault.text,
-            why="Everything computed from an open surface is in doubt.",
+            why="Everything computed from an open surface is in doubt."
+            if fault.kind == "hole"
+            else "They print as one; faces inside are still counted as overhang.",
         )  # fmt: skip
 
 

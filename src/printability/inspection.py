@@ -53,6 +53,7 @@ __all__ = ["Inspection", "PatchLook", "inspect_model", "pillar_layers"]
 ARCH_RISE = 0.9
 # Patches smaller than this are not looked at one by one, mm2 (from memory).
 SPECK_MM2 = 0.5
+_KEPT = ("islands", "grip", "jumps", "necks", "thin", "cups", "footing", "spans", "faults")
 
 
 @dataclass(frozen=True)
@@ -184,6 +185,14 @@ class Inspection:
         """Holes of the mesh."""
         return find_faults(self.mesh)
 
+    def found(self) -> dict:
+        """What has been worked out so far but for arrays the size of the mesh, to be kept."""
+        return {name: self.__dict__[name] for name in (*_KEPT, "_parts") if name in self.__dict__}
+
+    def take_found(self, found: dict) -> None:
+        """Take over what `found` gave, of the same model."""
+        self.__dict__.update({k: v for k, v in found.items() if k in (*_KEPT, "_parts")})
+
     def overhang(self, threshold_deg: float) -> Overhang:
         """Overhang patches at a threshold."""
         return find_overhang(self.mesh, self.slopes_deg, threshold_deg, self.areas_mm2)
@@ -192,7 +201,7 @@ class Inspection:
         """Grid supports, mass and time."""
         return estimate(
             self.mesh, self.slopes_deg, threshold_deg, self.layers, self.process,
-            float(self.areas_mm2.sum()),
+            self.areas_mm2, self.shown,
         )  # fmt: skip
 
     def hanging(self, k: int, even_short: bool = False) -> list[Hanging]:

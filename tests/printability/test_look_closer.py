@@ -308,6 +308,11 @@ def test_holes_of_a_mesh_are_counted_with_their_places():
     teapot = open_mesh((DATA / "teapot.obj").read_bytes(), "t.obj").mesh
     assert sum(f.count for f in find_faults(teapot)) == np.count_nonzero(teapot.twin < 0)
     assert "fault" in kinds(open_box)
+    (overlap,) = find_faults(together(box(10, 10, 10), box(10, 10, 10, (6, 7, 8))))
+    assert overlap.kind == "overlap"
+    assert f"{4 * 3 * 2:.2f} mm³" in overlap.text
+    assert overlap.center_mm == pytest.approx((8, 8.5, 9))
+    assert find_faults(together(box(10, 10, 10), box(10, 10, 10, (10, 0, 0)))) == ()
 
 
 def test_bodies_are_recognised_turned_shuffled_and_mirrored():
@@ -340,6 +345,10 @@ def test_grid_supports_are_the_columns_under_what_hangs():
     assert cost.grid_support_mm3 == pytest.approx(columns * 0.15, rel=0.02)
     volume = reference(mesh).volume
     assert 0 < cost.mass_g < volume / 1000 * 1.24
+    assert cost.scar_mm2 == 0
+    down = facet_normals(mesh)[:, 2] < -0.5
+    painted = inspect_model(mesh, FDM, sides=np.where(down, 1, 0).astype(np.uint8))
+    assert painted.estimate(45).scar_mm2 == pytest.approx(36 * 30)
     resin = inspect_model(mesh, RESIN).estimate(45)
     assert resin.mass_g == pytest.approx(volume / 1000 * 1.15, rel=1e-3)
     assert resin.time_s == 480 * RESIN["layer_s"]
@@ -385,3 +394,25 @@ def test_the_ledger_lists_exactly_what_the_documentation_says(name):
             open_mesh(binary_stl(piece.make(), "x"), "x.stl").mesh, FDM, STANCES[name]
         )  # fmt: skip
     assert sorted(set(kinds(mesh, process, angles))) == _table()[name]
+
+
+def test_an_edge_over_loose_powder_fails_in_metal_only():
+    # A shelf on brackets with a long, narrow strip of 30° along its lower front edge.
+    profile = [[(0, 0), (4, 0), (4, 20), (30, 46), (30.4, 46.23), (30.4, 50), (0, 50)]]
+    solid = manifold3d.CrossSection(profile).extrude(40).rotate((90, 0, 0)).to_mesh64()
+    mesh = Mesh(np.array(solid.vert_properties[:, :3]), np.array(solid.tri_verts, np.int32))
+    for process, severity in ((METAL, Severity.WILL_FAIL), (FDM, Severity.RISKY)):
+        (edge,) = [f for f in ledger(mesh, process).findings if f.kind == "overhang"]
+        assert "along an edge" in edge.title
+        assert edge.severity == severity
+
+
+def test_what_was_found_can_be_kept_and_taken_over(bunny):
+    import pickle
+
+    first = inspect_model(bunny, RESIN, progress=lambda *_: None)
+    second = inspect_model(bunny, RESIN, model_layers=first.layers)
+    second.take_found(pickle.loads(pickle.dumps(first.found())))
+    assert second.__dict__["islands"] == first.islands
+    placed = place(bunny, Setup())
+    assert find(placed, second, 45) == find(placed, first, 45)

@@ -8,7 +8,14 @@ import numpy as np
 from django.conf import settings
 
 from fairstand.library.keeping import source_mesh
-from fairstand.memory import CODE, kept_arrays, remembered, stored_arrays
+from fairstand.memory import (
+    CODE,
+    kept_arrays,
+    kept_object,
+    remembered,
+    stored_arrays,
+    stored_object,
+)
 from printability.findings import Ledger, find
 from printability.inspection import Inspection, inspect_model
 from printability.layers import Layers, layer_count, slice_layers
@@ -87,15 +94,23 @@ class Current:
             If slicing takes long and no ``progress`` shows that this is background work.
         """
 
+        name = f"found/{self.key}"
+
         def make():
-            return inspect_model(
+            found = stored_object(name) if self._slicing_is_long() else None
+            look = inspect_model(
                 self.placed.mesh,
                 self.setup.process,
                 self.placed.standing,
                 self._model_layers(progress),
-                progress,
+                progress if found is None else None,
                 self.sides,
             )
+            if found is not None:
+                look.take_found(found)
+            elif progress is not None:
+                kept_object(name, look.found())
+            return look
 
         return remembered(f"inspection/{self.key}", make)
 

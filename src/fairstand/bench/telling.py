@@ -169,6 +169,7 @@ def findings_of(now: Current, threshold_deg: float | None = None) -> dict:
                     "grid": cost.grid_support_mm3,
                     "mass_g": cost.mass_g,
                     "minutes": cost.time_s / 60,
+                    "scar": cost.scar_mm2,
                 },
                 "islands": look.islands,
                 "open_chains": layers.open_chains,

@@ -2,16 +2,20 @@
 
 from dataclasses import dataclass
 
+import manifold3d
 import numpy as np
 
 from .model import Mesh
 
 __all__ = ["Fault", "find_faults"]
 
+# Bodies are compared pair by pair up to this many.
+MOST_COMPARED = 60
+
 
 @dataclass(frozen=True)
 class Fault:
-    """Faults of one kind that belong together; ``center_mm`` is their middle."""
+    """Faults of one kind (``hole`` or ``overlap``) that belong together, and their middle."""
 
     kind: str
     count: int
@@ -20,13 +24,54 @@ class Fault:
 
 
 def find_faults(mesh: Mesh) -> tuple[Fault, ...]:
-    """Holes (rings of open edges), each with its place, largest first."""
+    """Holes (rings of open edges), largest first, then bodies that overlap, with their places."""
+    return (*_holes(mesh), *_overlaps(mesh))
+
+
+def _overlaps(mesh: Mesh) -> list[Fault]:
+    """Pairs of closed bodies that share volume."""
+    body = mesh.body_of_facet
+    count = int(body.max(initial=-1)) + 1
+    if not 1 < count <= MOST_COMPARED or not mesh.is_watertight:
+        return []
+    corners = [mesh.facets[body == b] for b in range(count)]
+    low = np.array([mesh.vertices[c].min(axis=(0, 1)) for c in corners])
+    high = np.array([mesh.vertices[c].max(axis=(0, 1)) for c in corners])
+    solids: dict[int, manifold3d.Manifold] = {}
+    found = []
+    for a in range(count):
+        for b in range(a + 1, count):
+            if (low[a] >= high[b]).any() or (low[b] >= high[a]).any():
+                continue
+            shared = _solid(mesh, corners, a, solids) ^ _solid(mesh, corners, b, solids)
+            volume = shared.volume()
+            if volume <= 1e-6:
+                continue
+            box = shared.bounding_box()
+            center = tuple((box[i] + box[i + 3]) / 2 for i in range(3))
+            text = f"Bodies {a + 1} and {b + 1} overlap by {volume:,.2f} mm³."
+            found.append(Fault("overlap", 2, center, text))
+    return found
+
+
+def _solid(mesh, corners, number, known) -> manifold3d.Manifold:
+    if number not in known:
+        used, index = np.unique(corners[number], return_inverse=True)
+        known[number] = manifold3d.Manifold(
+            manifold3d.Mesh64(
+                np.ascontiguousarray(mesh.vertices[used]), index.reshape(-1, 3).astype(np.uint64)
+            )
+        )
+    return known[number]
+
+
+def _holes(mesh: Mesh) -> list[Fault]:
     from scipy.sparse import coo_matrix
     from scipy.sparse.csgraph import connected_components
 
     edges = np.flatnonzero(mesh.twin < 0)
     if not len(edges):
-        return ()
+        return []
     a = mesh.facets[edges // 3, edges % 3]
     b = mesh.facets[edges // 3, (edges % 3 + 1) % 3]
     n = len(mesh.vertices)
@@ -39,4 +84,4 @@ def find_faults(mesh: Mesh) -> tuple[Fault, ...]:
         found.append(
             Fault("hole", count, tuple(float(v) for v in middle), f"A hole of {count} open edges.")
         )
-    return tuple(sorted(found, key=lambda fault: -fault.count))
+    return sorted(found, key=lambda fault: -fault.count)

@@ -23,11 +23,14 @@ class Finish:
     bands_mm2 : dict
         ``flat`` (below the rough band), ``rough``, ``best``, ``steep``.
     is_rough : (m,) bool
+    slope_deg : (m,) float
+        Of every facet, 0 to 90 whichever way it faces.
     """
 
     rough_mm2: float
     bands_mm2: dict[str, float]
     is_rough: np.ndarray
+    slope_deg: np.ndarray
 
 
 def step_run_mm(slope_deg: float, layer_height_mm: float, pixel_mm: float = 0.0) -> float:
@@ -67,4 +70,4 @@ def find_finish(mesh: Mesh, process: Process, counted: np.ndarray | None = None)
         "best": float(area[(slope > high) & (slope <= 60)].sum()),
         "steep": float(area[slope > 60].sum()),
     }
-    return Finish(bands["rough"], bands, is_rough)
+    return Finish(bands["rough"], bands, is_rough, slope)

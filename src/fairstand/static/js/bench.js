@@ -247,6 +247,11 @@ Alpine.data("bench", () => ({
   look(name) {
     view.look(...VIEWS[name]);
   },
+  // Close enough to see the chosen finding's own size.
+  frameSelection() {
+    const finding = this.findings.findings.find((f) => f.id === this.chosen);
+    if (finding) view.frame(finding.center_mm, Math.max(8, Math.hypot(...this.state.size_mm) / 4));
+  },
   toggleHide() {
     this.hideAbove = !this.hideAbove;
     this.showCut();
@@ -621,7 +626,7 @@ Alpine.data("bench", () => ({
       PageUp: () => this.step(20), PageDown: () => this.step(-20),
       n: () => this.nextFinding(1), p: () => this.nextFinding(-1),
       b: () => this.look("below"), f: () => this.look("front"), l: () => this.look("left"),
-      a: () => this.look("above"), w: () => this.look("home"), h: () => this.toggleHide(), m: () => this.play(),
+      a: () => this.look("above"), w: () => this.look("home"), h: () => this.toggleHide(), m: () => this.play(), s: () => this.frameSelection(),
       Delete: () => this.activity === "Prop" && this.removePillar(),
       Escape: () => ((this.picking = false), (this.painting = ""), (this.measuring = ""), (this.places = [])),
     };

@@ -379,6 +379,13 @@ export class View3D {
     this.draw();
   }
 
+  // From where the eye is, a place in the middle with so many mm around it.
+  frame(point, span) {
+    const way = this.camera.position.clone().sub(this.controls.target).normalize();
+    const azimuth = (Math.atan2(way.x, -way.y) * 180) / Math.PI;
+    this.look(azimuth, (Math.asin(way.z) * 180) / Math.PI, point, span);
+  }
+
   #ray(clientX, clientY) {
     const box = this.canvas.getBoundingClientRect();
     const at = new THREE.Vector2(
