@@ -6,10 +6,10 @@ from pathlib import Path
 import numpy as np
 import trimesh
 
+from printability.edits import Edit, edit_from
 from printability.mesh import Mesh, facet_normals
 from printability.pillars import size_for
 from printability.process import PROCESSES
-from printability.stance import Edit, edit_from
 
 DATA = Path(__file__).parent / "data"
 PILLAR_SIZE = asdict(size_for(PROCESSES["fdm"]))

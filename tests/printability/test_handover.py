@@ -8,11 +8,12 @@ import pytest
 import trimesh
 
 from printability import handover
+from printability.edits import edit_from
 from printability.errors import HandOverError
 from printability.mesh import open_mesh
 from printability.pillars import pillar_mesh
 from printability.process import PROCESSES
-from printability.stance import Setup, edit_from, fold, place
+from printability.stance import Setup, fold, place
 from solids import DATA, box, pillar_under, reference, table, together
 
 FDM = PROCESSES["fdm"]

@@ -6,10 +6,11 @@ import numpy as np
 import pytest
 import trimesh
 
+from printability.edits import edit_from
 from printability.errors import EditError
 from printability.measuring import Anchor, take_measure
 from printability.mesh import facet_normals
-from printability.stance import edit_from, fold, turned
+from printability.stance import fold, turned
 from printability.surface import BACK, SHOW, painted_sides
 from solids import box, frustum, ours, together
 

@@ -5,6 +5,7 @@ import pytest
 import trimesh
 from scipy.spatial.transform import Rotation
 
+from printability.edits import EDIT_KINDS, edit_from
 from printability.errors import EditError
 from printability.findings import Severity, find
 from printability.inspection import inspect_model
@@ -16,7 +17,7 @@ from printability.mesh import (
 )
 from printability.pillars import Fit
 from printability.process import PROCESSES
-from printability.stance import EDIT_KINDS, Setup, edit_from, fold, place, turned
+from printability.stance import Setup, fold, place, turned
 from solids import PILLAR_SIZE as SIZE
 from solids import box, ours, pillar_under, table, together
 

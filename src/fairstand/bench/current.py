@@ -16,11 +16,12 @@ from fairstand.memory import (
     stored_arrays,
     stored_object,
 )
+from printability.edits import Edit, edit_from
 from printability.findings import Ledger, find
 from printability.inspection import Inspection, inspect_model
 from printability.layers import Layers, layer_count, slice_layers
 from printability.mesh import Mesh, facet_areas
-from printability.stance import Edit, Placed, Setup, edit_from, fold, place
+from printability.stance import Placed, Setup, fold, place
 from printability.surface import Overhang, find_overhang, painted_sides, underside_slopes
 
 from .models import Stance

@@ -4,9 +4,9 @@ from dataclasses import asdict
 
 from django.db import transaction
 
+from printability.edits import edit_from
 from printability.errors import EditError
 from printability.pillars import Fit, PillarSize, PillarSpec, fit_pillar, resized, size_for
-from printability.stance import edit_from
 
 from .current import Current, current, edits_in_force
 from .models import EditRecord, Stance

@@ -5,13 +5,13 @@ from dataclasses import asdict, fields
 from django.template.loader import render_to_string
 from django.urls import reverse
 
+from printability.edits import edit_from
 from printability.errors import PrintabilityError
 from printability.layers import perimeters_mm
 from printability.measuring import take_measure
 from printability.mesh import unit_doubt
 from printability.pillars import PillarSize
 from printability.process import PROCESSES
-from printability.stance import edit_from
 
 from .current import Current, NeedsWork, edits_in_force
 from .pictures import drawing_name

@@ -8,6 +8,8 @@ Loops are stored flat: ``points`` (p, 2) holds them one after another, loop ``l`
 import numpy as np
 from numba import njit
 
+from ..mesh._kernels import root_of
+
 
 @njit(cache=True, nogil=True)
 def _layer_range(low, high, heights, step):
@@ -397,14 +399,6 @@ def _outlines_meet(points, loop_start, loops, lo1, hi1, lo2, hi2, x0, y0, x1, y1
 
 
 @njit(cache=True, nogil=True)
-def _root(parent, i):
-    while parent[i] != i:
-        parent[i] = parent[parent[i]]
-        i = parent[i]
-    return i
-
-
-@njit(cache=True, nogil=True)
 def trace_islands(points, loop_start, region, is_hole, box, region_layer, count, n_layers, area):
     """Islands and how long each takes to be absorbed.
 
@@ -459,7 +453,7 @@ def trace_islands(points, loop_start, region, is_hole, box, region_layer, count,
                 x1, y1 = min(reach[r, 2], reach[s, 2]), min(reach[r, 3], reach[s, 3])
                 if x0 > x1 or y0 > y1:
                     continue
-                a, b = _root(parent, r), _root(parent, s)
+                a, b = root_of(parent, r), root_of(parent, s)
                 if a == b:
                     continue
                 if _touch(points, loop_start, loops, start, r, s, x0, y0, x1, y1):
@@ -485,7 +479,7 @@ def trace_islands(points, loop_start, region, is_hole, box, region_layer, count,
         kept = 0
         for i in range(len(pending)):
             which = pending[i]
-            if stands[_root(parent, islands[which])]:
+            if stands[root_of(parent, islands[which])]:
                 after[which] = k - region_layer[islands[which]]
             else:
                 pending[kept] = which
@@ -493,7 +487,7 @@ def trace_islands(points, loop_start, region, is_hole, box, region_layer, count,
         while len(pending) > kept:
             pending.pop()
     for i in range(len(islands)):
-        root = _root(parent, islands[i])
+        root = root_of(parent, islands[i])
         if after[i] < 0 and eldest[root] == i:
             taken[i] = gathered[root]
     return np.array(islands, np.int64), np.array(after, np.int64), np.array(taken)

@@ -7,9 +7,9 @@ _ANGLES = 180  # half turns are tried at this many angles before the best is ref
 
 
 @njit(cache=True, nogil=True)
-def _distance(x, y, segments):
-    """Distance from a point to the nearest segment."""
-    best = np.inf
+def _nearest(x, y, segments):
+    """The point of the segments that is nearest."""
+    best, bx, by = np.inf, x, y
     for i in range(segments.shape[0]):
         ax, ay = segments[i, 0], segments[i, 1]
         ux, uy = segments[i, 2] - ax, segments[i, 3] - ay
@@ -19,8 +19,15 @@ def _distance(x, y, segments):
             t = min(max(((x - ax) * ux + (y - ay) * uy) / length, 0.0), 1.0)
         d = (ax + t * ux - x) ** 2 + (ay + t * uy - y) ** 2
         if d < best:
-            best = d
-    return np.sqrt(best)
+            best, bx, by = d, ax + t * ux, ay + t * uy
+    return bx, by
+
+
+@njit(cache=True, nogil=True)
+def _distance(x, y, segments):
+    """Distance from a point to the nearest of some segments."""
+    nx, ny = _nearest(x, y, segments)
+    return np.hypot(nx - x, ny - y)
 
 
 @njit(cache=True, nogil=True)
@@ -151,23 +158,6 @@ def _crossing(x, y, angle, free, held):
             return np.inf
         total += to_held
     return total
-
-
-@njit(cache=True, nogil=True)
-def _nearest(x, y, segments):
-    """The point of the segments that is nearest."""
-    best, bx, by = np.inf, x, y
-    for i in range(segments.shape[0]):
-        ax, ay = segments[i, 0], segments[i, 1]
-        ux, uy = segments[i, 2] - ax, segments[i, 3] - ay
-        length = ux * ux + uy * uy
-        t = 0.0
-        if length > 0:
-            t = min(max(((x - ax) * ux + (y - ay) * uy) / length, 0.0), 1.0)
-        d = (ax + t * ux - x) ** 2 + (ay + t * uy - y) ** 2
-        if d < best:
-            best, bx, by = d, ax + t * ux, ay + t * uy
-    return bx, by
 
 
 @njit(cache=True, nogil=True)

@@ -118,7 +118,8 @@ def pair_half_edges(facets, n_vertices):
 
 
 @njit(cache=True, nogil=True)
-def _root(parent, i):
+def root_of(parent, i):
+    """Root of a member of a union-find forest, its path halved on the way."""
     while parent[i] != i:
         parent[i] = parent[parent[i]]
         i = parent[i]
@@ -135,7 +136,7 @@ def label_connected(twin, chosen):
         if t > e:
             f, g = e // 3, t // 3
             if chosen[f] and chosen[g]:
-                rf, rg = _root(parent, f), _root(parent, g)
+                rf, rg = root_of(parent, f), root_of(parent, g)
                 if rf < rg:
                     parent[rg] = rf
                 elif rg < rf:
@@ -144,7 +145,7 @@ def label_connected(twin, chosen):
     count = 0
     for f in range(m):
         if chosen[f]:
-            r = _root(parent, f)
+            r = root_of(parent, f)
             if label[r] < 0:
                 label[r] = count
                 count += 1
