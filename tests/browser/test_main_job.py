@@ -26,10 +26,10 @@ def test_from_upload_to_both_files(server, bench, page, demo_files, tmp_path):
     assert titles[0].startswith("Island")
     assert "will fail" in titles[0]
     before = bench.picture()
-    page.locator('[data-finding="patch-1"]').click()
+    page.locator('[data-finding="overhang-1"]').click()
     bench.settled()
     assert bench.field("layer") > 100
-    assert page.locator('[data-finding="patch-1"]').get_attribute("aria-current") == "true"
+    assert page.locator('[data-finding="overhang-1"]').get_attribute("aria-current") == "true"
     assert bench.picture() != before
 
     # Scrub the tower: cut plane and section follow while the pointer moves.
