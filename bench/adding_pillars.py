@@ -62,7 +62,7 @@ def _measure(url: str, chromium: str) -> None:
     with sync_playwright() as playwright:
         browser = playwright.chromium.launch(executable_path=chromium, args=FLAGS)
         page = browser.new_page(viewport={"width": 1280, "height": 800})
-        page.goto(url)
+        page.goto(url, wait_until="networkidle")
         links = page.locator("[data-piece] a").evaluate_all(
             "all => all.map((a) => [a.href, a.querySelector('.font-semibold').innerText])"
         )

@@ -194,8 +194,12 @@ def slice_in_background(request, stance_id):
     return JsonResponse({"work": str(work.pk)}, status=202)
 
 
-def _changed(now: Current) -> dict:
-    return {"state": state_of(now), "findings": findings_of(now)}
+def _changed(request, now: Current) -> dict:
+    """The stance after a change; a page that draws first asks for the findings afterwards."""
+    answer = {"state": state_of(now)}
+    if request.GET.get("findings") != "later":
+        answer["findings"] = findings_of(now)
+    return answer
 
 
 @require_POST
@@ -206,21 +210,21 @@ def edit(request, stance_id):
     kind, parameters = body.get("kind"), body.get("parameters", {})
     if not isinstance(kind, str):
         raise EditError("The request names no edit.")
-    return _changed(_or_404(editing.take, stance_id, request.user, kind, parameters))
+    return _changed(request, _or_404(editing.take, stance_id, request.user, kind, parameters))
 
 
 @require_POST
 @json_view
 def undo(request, stance_id):
     """Take back the last edit."""
-    return _changed(_or_404(editing.undo, stance_id, request.user))
+    return _changed(request, _or_404(editing.undo, stance_id, request.user))
 
 
 @require_POST
 @json_view
 def redo(request, stance_id):
     """Put back the last edit taken back."""
-    return _changed(_or_404(editing.redo, stance_id, request.user))
+    return _changed(request, _or_404(editing.redo, stance_id, request.user))
 
 
 def _or_404(change, *arguments) -> Current:

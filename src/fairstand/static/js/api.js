@@ -18,6 +18,16 @@ function busy(by) {
   document.documentElement.toggleAttribute("data-busy", underWay > 0);
 }
 
+// Keeps the page busy until a promise is settled.
+export async function whileBusy(promise) {
+  busy(1);
+  try {
+    return await promise;
+  } finally {
+    setTimeout(() => busy(-1), 30);
+  }
+}
+
 async function ask(url, options) {
   busy(1);
   try {

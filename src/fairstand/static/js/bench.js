@@ -1,6 +1,6 @@
 // The bench: holds what the server said of the stance and passes it to the drawings.
 import Alpine from "alpinejs";
-import { cancelWork, follow, getBytes, getJson, postJson } from "./api.js";
+import { cancelWork, follow, getBytes, getJson, postJson, whileBusy } from "./api.js";
 import { watch } from "./gestures.js";
 import { drawProfile } from "./pillar_shape.js";
 import { Section } from "./section.js";
@@ -30,6 +30,7 @@ Alpine.data("bench", () => ({
   stopped: "",
   offer: null,
   playing: null,
+  drawingUrl: start.state.drawing_url,
   bodies: null,
   alone: 0,
   freeCut: false,
@@ -110,7 +111,7 @@ Alpine.data("bench", () => ({
       const [n, m] = new Uint32Array(mesh, 0, 2);
       view.setMesh(new Float32Array(mesh, 8, 3 * n), new Uint32Array(mesh, 8 + 12 * n, 3 * m), new Uint32Array(creases));
       this.loading = "";
-      await this.show(this.state, null);
+      await this.show(this.state);
       this.look("home");
       document.documentElement.dataset.ready = "1";
     } catch (error) {
@@ -120,7 +121,7 @@ Alpine.data("bench", () => ({
 
   // ---- what the server says ------------------------------------------------------------
 
-  async show(state, findings) {
+  async show(state) {
     const turned = state.slopes_url !== this.shownSlopes;
     this.state = state;
     this.threshold = state.threshold_deg;
@@ -141,7 +142,10 @@ Alpine.data("bench", () => ({
       this.shownSides = state.sides_url;
       view.setSides(state.sides_url ? new Uint32Array(await getBytes(state.sides_url)) : null);
     }
-    await this.showFindings(findings ?? (await getJson(start.urls.findings)));
+    await view.shown(); // the picture first: findings and drawing would take its time
+    if (this.state.key !== state.key) return; // another change has come since
+    await this.showFindings(await getJson(start.urls.findings));
+    this.drawingUrl = this.state.drawing_url;
     if (this.activity === "Hand over") this.loadOffer();
   },
 
@@ -217,9 +221,10 @@ Alpine.data("bench", () => ({
     const run = async () => {
       try {
         this.problem = "";
-        const answer = await postJson(url, body);
+        const { state } = await postJson(`${url}?findings=later`, body);
         field?.removeAttribute("aria-invalid");
-        await this.show(answer.state, answer.findings);
+        // What changed is drawn at once; its findings follow.
+        whileBusy(this.show(state)).catch((error) => (this.problem = error.message));
         return true;
       } catch (error) {
         this.problem = error.message;

@@ -456,6 +456,14 @@ export class View3D {
     this.draw();
   }
 
+  // Settles once what was asked to be drawn is on the screen, or after half a second.
+  shown() {
+    return new Promise((resolve) => {
+      requestAnimationFrame(() => requestAnimationFrame(resolve));
+      setTimeout(resolve, 500);
+    });
+  }
+
   // At most one drawing a frame, however often something changes.
   draw() {
     if (this.waiting) return;
