@@ -464,19 +464,29 @@ def _cups(case: _Case) -> Iterator[Finding]:
         )  # fmt: skip
 
 
+# Title, unit, and why it matters.
+_FAULTS = {
+    "hole": (
+        "Hole in the mesh", "edges", "Everything computed from an open surface is in doubt.",
+    ),
+    "overlap": (
+        "Overlap", "bodies", "They print as one; faces inside are still counted as overhang.",
+    ),
+    "needles": ("Needles", "facets", "Their slope is not to be trusted."),
+}  # fmt: skip
+
+
 def _faults(case: _Case) -> Iterator[Finding]:
     for number, fault in enumerate(case.look.faults, start=1):
         yield Finding(
             id=f"fault-{number}", kind="fault",
             severity=Severity.RISKY if fault.kind == "hole" else Severity.NOTE,
-            title=f"Hole in the mesh {number}" if fault.kind == "hole" else f"Overlap {number}",
+            title=f"{_FAULTS[fault.kind][0]} {number}",
             measure=float(fault.count), limit=0.0,
-            unit="edges" if fault.kind == "hole" else "bodies",
+            unit=_FAULTS[fault.kind][1],
             layer=case.layer_at(fault.center_mm[2]), z_mm=fault.center_mm[2],
             center_mm=fault.center_mm, text=fault.text,
-            why="Everything computed from an open surface is in doubt."
-            if fault.kind == "hole"
-            else "They print as one; faces inside are still counted as overhang.",
+            why=_FAULTS[fault.kind][2],
         )  # fmt: skip
 
 

@@ -64,7 +64,8 @@ def take_measure(mesh: Mesh, kind: str, anchors: tuple[Anchor, ...]) -> Measure:
     if kind == "slope":
         slope = math.degrees(math.acos(min(abs(float(normal[2])), 1.0)))
         way = "down" if normal[2] < -1e-9 else "up" if normal[2] > 1e-9 else "sideways"
-        return _measure(kind, slope, "°", f"slopes {slope:.1f}°, faces {way}", points)
+        line = _protractor(mesh, points[0], normal, slope)
+        return _measure(kind, slope, "°", f"slopes {slope:.1f}°, faces {way}", line)
     way = normal if kind == "span" else -normal
     hits = ray_hits(mesh.vertices, mesh.facets, points[0], way, anchors[0].facet)
     hits = hits[hits > 1e-6]
@@ -74,6 +75,21 @@ def take_measure(mesh: Mesh, kind: str, anchors: tuple[Anchor, ...]) -> Measure:
     value = float(hits.min())
     text = f"spans {value:.2f} mm" if kind == "span" else f"{value:.2f} mm thick"
     return _measure(kind, value, "mm", text, [points[0], points[0] + value * way])
+
+
+def _protractor(mesh: Mesh, point, normal, slope_deg: float) -> list[np.ndarray]:
+    """The angle drawn in space: along the face's steepest line, to the level, and the arc."""
+    length = 0.12 * float(np.linalg.norm(np.ptp(mesh.vertices, axis=0)))
+    flat = np.array([normal[0], normal[1], 0.0])
+    size = np.linalg.norm(flat)
+    level = flat / size if size > 1e-9 else np.array([1.0, 0.0, 0.0])
+    # A face that looks up falls towards where its normal leans, one that looks down rises.
+    rise = np.array([0.0, 0.0, -1.0 if normal[2] > 0 else 1.0])
+    angles = np.radians(np.linspace(slope_deg, 0, 13))
+    arc = [point + 0.6 * length * (np.cos(a) * level + np.sin(a) * rise) for a in angles]
+    steep = np.radians(slope_deg)
+    along = point + length * (np.cos(steep) * level + np.sin(steep) * rise)
+    return [along, point, point + length * level, point + 0.6 * length * level, *arc[::-1]]
 
 
 def _diameter(mesh: Mesh, anchor: Anchor, point: np.ndarray) -> Measure:

@@ -313,6 +313,11 @@ def test_holes_of_a_mesh_are_counted_with_their_places():
     assert f"{4 * 3 * 2:.2f} mm³" in overlap.text
     assert overlap.center_mm == pytest.approx((8, 8.5, 9))
     assert find_faults(together(box(10, 10, 10), box(10, 10, 10, (10, 0, 0)))) == ()
+    needle = Mesh(
+        np.array([(0, 0, 0), (5, 0, 0), (2, 1e-6, 0.0), (2, 3, 0)]),
+        np.array([(0, 1, 2), (0, 1, 3)], np.int32),
+    )
+    assert [(f.kind, f.count) for f in find_faults(needle)][-1] == ("needles", 1)
 
 
 def test_bodies_are_recognised_turned_shuffled_and_mirrored():
@@ -361,7 +366,7 @@ SHAPES = {
         lambda: union(trimesh.creation.icosphere(5, radius=10).apply_translation((0, 0, 22)),
                       frustum(2, 2, 14, 64)), FDM, (0, 0, 0)),
     "vertical prism": (lambda: ours(frustum(8, 8, 20, 6)), FDM, (0, 0, 0)),
-    "45° cone on its base": (lambda: ours(frustum(10, 0.001, 10, 128)), FDM, (0, 0, 0)),
+    "45° cone on its base": (lambda: ours(frustum(10.05, 0.05, 10, 128)), FDM, (0, 0, 0)),
     "45° cone on a tip of 3 mm": (lambda: ours(frustum(3, 13, 10, 128)), FDM, (0, 0, 0)),
     "torus lying flat": (lambda: ours(trimesh.creation.torus(12, 4, 128, 64)), METAL, (0, 0, 0)),
 }  # fmt: skip

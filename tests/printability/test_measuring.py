@@ -49,6 +49,12 @@ def test_the_slope_of_a_face_follows_the_turn(tilt):
     measure = take_measure(block, "slope", (Anchor(top, (1, 0, 0)),))
     assert measure.value == pytest.approx(tilt)
     assert "faces up" in measure.text
+    # The protractor's arms enclose the angle, and one of them is level.
+    steep, corner, level = (np.array(p) for p in measure.line_mm[:3])
+    assert level[2] == pytest.approx(corner[2])
+    a, b = steep - corner, level - corner
+    between = math.degrees(math.acos(a @ b / np.linalg.norm(a) / np.linalg.norm(b)))
+    assert between == pytest.approx(tilt, abs=1e-4)
 
 
 def test_the_diameter_of_round_edges_and_of_none():

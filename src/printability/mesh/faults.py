@@ -5,17 +5,19 @@ from dataclasses import dataclass
 import manifold3d
 import numpy as np
 
-from .model import Mesh
+from .model import Mesh, facet_areas
 
 __all__ = ["Fault", "find_faults"]
 
 # Bodies are compared pair by pair up to this many.
 MOST_COMPARED = 60
+# A needle is longer than the one and lower than the other (from memory: file rounding).
+NEEDLE_LONG_MM, NEEDLE_HIGH_MM = 0.1, 1e-4
 
 
 @dataclass(frozen=True)
 class Fault:
-    """Faults of one kind (``hole`` or ``overlap``) that belong together, and their middle."""
+    """Faults of one kind (``hole``, ``overlap``, ``needles``) together, and their middle."""
 
     kind: str
     count: int
@@ -24,8 +26,20 @@ class Fault:
 
 
 def find_faults(mesh: Mesh) -> tuple[Fault, ...]:
-    """Holes (rings of open edges), largest first, then bodies that overlap, with their places."""
-    return (*_holes(mesh), *_overlaps(mesh))
+    """Holes (rings of open edges), largest first, overlapping bodies, needles; with places."""
+    return (*_holes(mesh), *_overlaps(mesh), *_needles(mesh))
+
+
+def _needles(mesh: Mesh) -> list[Fault]:
+    """Facets so slender that rounding decides which way they face, all in one."""
+    corners = mesh.vertices[mesh.facets]
+    longest = np.linalg.norm(corners - np.roll(corners, -1, axis=1), axis=2).max(axis=1)
+    slender = (longest > NEEDLE_LONG_MM) & (2 * facet_areas(mesh) < NEEDLE_HIGH_MM * longest)
+    count = int(slender.sum())
+    if not count:
+        return []
+    middle = tuple(float(v) for v in corners[slender].mean(axis=(0, 1)))
+    return [Fault("needles", count, middle, f"{count} facets are slender as needles.")]
 
 
 def _overlaps(mesh: Mesh) -> list[Fault]:
