@@ -61,6 +61,8 @@ def test_slicing_is_cancelled_and_the_bench_stays_usable(busy_server, bench, pag
       return true;
     }""")
     page.wait_for_selector("text=Slicing was cancelled.")
+    # What needs no layers is there already.
+    assert "mm², as flat as" in page.locator("[data-first]").first.inner_text()
     # The piece can still be turned, and sliced when it is wanted.
     bench.go("Turn")
     bench.fill("turn-x", 30)

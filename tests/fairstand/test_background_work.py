@@ -100,6 +100,7 @@ def test_a_large_model_is_sliced_in_the_background_once(client):
     found = client.get(f"{url}/findings/").json()
     assert not found["ready"]
     assert found["overhang"]["patches"] > 0
+    assert "as flat as" in found["ledger_html"]
     assert client.get(f"{url}/section/0/").status_code == 409
     first = client.post(f"{url}/slice/").json()["work"]
     assert client.post(f"{url}/slice/").json()["work"] == first

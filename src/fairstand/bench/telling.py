@@ -18,6 +18,8 @@ from .pictures import drawing_name
 
 __all__ = ["PILLAR_SIZE_LABELS", "findings_of", "measures_of", "pillar_as_dict", "state_of"]
 
+# Overhang patches shown while the layers are still being worked out.
+MOST_FIRST = 30
 PILLAR_SIZE_LABELS = {
     rule.key: (rule.label, rule.unit)
     for rule in PROCESSES["fdm"].rules
@@ -128,7 +130,8 @@ def findings_of(now: Current, threshold_deg: float | None = None) -> dict:
         look = now.inspection()
         ledger = now.ledger(threshold)
     except NeedsWork:
-        return out
+        first = {"patches": overhang.patches[:MOST_FIRST]}
+        return out | {"ledger_html": render_to_string("bench/_ledger_first.html", first)}
     except PrintabilityError as error:
         return out | {"error": str(error)}
     layers = look.layers

@@ -152,7 +152,7 @@ Alpine.data("bench", () => ({
   async showFindings(findings) {
     if (findings.key !== this.state.key) return;
     this.findings = { findings: [], ...findings };
-    this.$refs.ledger.innerHTML = findings.ready ? findings.ledger_html : "";
+    this.$refs.ledger.innerHTML = findings.ledger_html ?? "";
     this.stopped = "";
     if (!findings.ready) {
       tower.setData(null, []);
