@@ -1,11 +1,14 @@
-"""Shared by all tests: a data folder of their own, before Django reads its settings."""
+"""Shared by all tests."""
 
-import os
 import tempfile
 
-os.environ["FAIRSTAND_DATA"] = tempfile.mkdtemp(prefix="fairstand-tests-")
-
 import pytest
+from django.conf import settings
+
+
+def pytest_configure():
+    """Refuse to run on anybody's own data."""
+    assert str(settings.DATA_DIR).startswith(str(tempfile.gettempdir()))
 
 
 @pytest.fixture(scope="session")

@@ -39,7 +39,11 @@ class Server:
 
     def start(self):
         """Start it and wait until it says where it is."""
-        environment = os.environ | self.settings | {"FAIRSTAND_DATA": str(self.folder)}
+        own = {
+            "FAIRSTAND_DATA": str(self.folder),
+            "DJANGO_SETTINGS_MODULE": "fairstand.settings",
+        }
+        environment = os.environ | self.settings | own
         self.process = subprocess.Popen(
             [sys.executable, "-c", "from fairstand.cli import main; main()", "serve", "--port", "0"],
             env=environment, stdout=subprocess.PIPE, stderr=subprocess.STDOUT, encoding="utf-8",

@@ -1,0 +1,12 @@
+"""The application's settings on a data folder of the tests' own.
+
+pytest-django reads the settings before any conftest.py, so the folder is chosen here: tests
+must never touch a maker's pieces.
+"""
+
+import os
+import tempfile
+
+os.environ["FAIRSTAND_DATA"] = tempfile.mkdtemp(prefix="fairstand-tests-")
+
+from fairstand.settings import *  # noqa: F403
