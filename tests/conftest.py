@@ -19,4 +19,4 @@ def bunny():
     from solids import DATA
 
     opened = open_mesh((DATA / "bunny.ply").read_bytes(), "bunny.ply")
-    return turned(opened.mesh, "mm", (90, 0, 0))
+    return turned(opened.mesh, (90, 0, 0))

@@ -10,7 +10,7 @@ from .mesh import Mesh
 from .process import Process
 from .surface import SLOPE_TOLERANCE_DEG
 
-__all__ = ["Estimate", "estimate"]
+__all__ = ["Estimate", "column_volume", "estimate"]
 
 # Columns are sampled at this many across the model's longer side.
 _COLUMNS = 240
@@ -67,10 +67,12 @@ def estimate(
     shown : (m,) bool, optional
         Facets of the show side.
     """  # fmt: skip
-    span = np.ptp(mesh.vertices[:, :2], axis=0)
-    cell = max(float(span.max()) / _COLUMNS, 1e-6)
     hangs = slopes_deg < threshold_deg - SLOPE_TOLERANCE_DEG
-    column = _column_volume(mesh.vertices, mesh.facets, hangs, cell) if hangs.any() else 0.0
+    column = (
+        column_volume(mesh.vertices, mesh.facets, len(hangs), hangs, _COLUMNS)
+        if hangs.any()
+        else 0.0
+    )
     volume = float(layers.area_mm2.sum() * layers.layer_height_mm)
     walls = min(volume, float(areas_mm2.sum()) * 2 * process["line_mm"])
     material = walls + (volume - walls) * process["fill"]
@@ -84,67 +86,82 @@ def estimate(
 
 
 @njit(cache=True, nogil=True)
-def _column_volume(vertices, facets, hangs, cell):
-    """Volume between hanging facets and what is next below them, on sampled upright lines."""
-    x0, y0 = vertices[:, 0].min(), vertices[:, 1].min()
-    nx = int((vertices[:, 0].max() - x0) / cell) + 1
-    ny = int((vertices[:, 1].max() - y0) / cell) + 1
-    count = np.zeros(nx * ny + 1, np.int64)
-    where = np.empty(0, np.int64)
-    height = np.empty(0)
-    kind = np.empty(0, np.int8)
-    for round_ in range(2):
-        if round_ == 1:
-            for c in range(nx * ny):
-                count[c + 1] += count[c]
-            where = count[:-1].copy()
-            height = np.empty(count[nx * ny])
-            kind = np.empty(count[nx * ny], np.int8)
-        for f in range(facets.shape[0]):
-            a, b, c = facets[f, 0], facets[f, 1], facets[f, 2]
-            ax, ay = (vertices[a, 0] - x0) / cell - 0.5, (vertices[a, 1] - y0) / cell - 0.5
-            bx, by = (vertices[b, 0] - x0) / cell - 0.5, (vertices[b, 1] - y0) / cell - 0.5
-            cx, cy = (vertices[c, 0] - x0) / cell - 0.5, (vertices[c, 1] - y0) / cell - 0.5
-            twice = (bx - ax) * (cy - ay) - (by - ay) * (cx - ax)
-            if twice == 0:
-                continue
-            up = twice > 0
-            if not up and not hangs[f]:
-                continue
-            i0, i1 = (
-                max(int(np.ceil(min(ax, bx, cx))), 0),
-                min(int(np.floor(max(ax, bx, cx))), nx - 1),
-            )
-            j0, j1 = (
-                max(int(np.ceil(min(ay, by, cy))), 0),
-                min(int(np.floor(max(ay, by, cy))), ny - 1),
-            )
-            for i in range(i0, i1 + 1):
-                for j in range(j0, j1 + 1):
-                    u = ((i - ax) * (cy - ay) - (j - ay) * (cx - ax)) / twice
-                    v = ((bx - ax) * (j - ay) - (by - ay) * (i - ax)) / twice
-                    if u < 0 or v < 0 or u + v > 1:
-                        continue
-                    if round_ == 0:
-                        count[i * ny + j + 1] += 1
-                    else:
-                        at = where[i * ny + j]
-                        height[at] = (
-                            vertices[a, 2]
-                            + u * (vertices[b, 2] - vertices[a, 2])
-                            + v * (vertices[c, 2] - vertices[a, 2])
-                        )
-                        kind[at] = 1 if up else 0
-                        where[i * ny + j] = at + 1
+def column_volume(vertices, facets, count, hangs, columns):
+    """Volume between hanging facets and what is next below them, on sampled upright lines.
+
+    The lines stand in the middles of the squares of a grid with so many along the longer side;
+    the first ``count`` facets are looked at. mm and mm3.
+    """
+    x0, y0, x1, y1 = np.inf, np.inf, -np.inf, -np.inf
+    for v in range(vertices.shape[0]):
+        x0, x1 = min(x0, vertices[v, 0]), max(x1, vertices[v, 0])
+        y0, y1 = min(y0, vertices[v, 1]), max(y1, vertices[v, 1])
+    cell = max(max(x1 - x0, y1 - y0) / columns, 1e-6)
+    nx, ny = int((x1 - x0) / cell) + 1, int((y1 - y0) / cell) + 1
+    room = 4 * nx * ny + 64
+    column = np.empty(room, np.int64)
+    height = np.empty(room)
+    up_facing = np.empty(room, np.bool_)
+    hits = 0
+    per_cell = 1.0 / cell
+    gx, gy = np.empty(vertices.shape[0]), np.empty(vertices.shape[0])
+    for v in range(vertices.shape[0]):
+        gx[v] = (vertices[v, 0] - x0) * per_cell - 0.5
+        gy[v] = (vertices[v, 1] - y0) * per_cell - 0.5
+    for f in range(count):
+        a, b, c = facets[f, 0], facets[f, 1], facets[f, 2]
+        ax, bx, cx = gx[a], gx[b], gx[c]
+        ay, by, cy = gy[a], gy[b], gy[c]
+        i0, i1 = max(int(np.ceil(min(ax, bx, cx))), 0), min(int(max(ax, bx, cx)), nx - 1)
+        j0, j1 = max(int(np.ceil(min(ay, by, cy))), 0), min(int(max(ay, by, cy)), ny - 1)
+        if i0 > i1 or j0 > j1:
+            continue
+        twice = (bx - ax) * (cy - ay) - (by - ay) * (cx - ax)
+        if twice == 0 or (twice < 0 and not hangs[f]):
+            continue
+        for i in range(i0, i1 + 1):
+            for j in range(j0, j1 + 1):
+                u = ((i - ax) * (cy - ay) - (j - ay) * (cx - ax)) / twice
+                v = ((bx - ax) * (j - ay) - (by - ay) * (i - ax)) / twice
+                if u < 0 or v < 0 or u + v > 1:
+                    continue
+                if hits == room:
+                    room *= 2
+                    old_column, old_height, old_up = column, height, up_facing
+                    column = np.empty(room, np.int64)
+                    height = np.empty(room)
+                    up_facing = np.empty(room, np.bool_)
+                    for p in range(hits):
+                        column[p], height[p] = old_column[p], old_height[p]
+                        up_facing[p] = old_up[p]
+                column[hits] = i * ny + j
+                height[hits] = (
+                    vertices[a, 2]
+                    + u * (vertices[b, 2] - vertices[a, 2])
+                    + v * (vertices[c, 2] - vertices[a, 2])
+                )
+                up_facing[hits] = twice > 0
+                hits += 1
+    start = np.zeros(nx * ny + 1, np.int64)
+    for i in range(hits):
+        start[column[i] + 1] += 1
+    for c in range(nx * ny):
+        start[c + 1] += start[c]
+    order = np.empty(hits, np.int64)
+    for i in range(hits):  # this moves the start of each column to its end
+        order[start[column[i]]] = i
+        start[column[i]] += 1
     total = 0.0
     for c in range(nx * ny):
-        lo, hi = count[c], count[c + 1]
-        for p in range(lo, hi):
-            if kind[p] == 1:
+        lo, hi = start[c - 1] if c else 0, start[c]
+        for at in range(lo, hi):
+            p = order[at]
+            if up_facing[p]:
                 continue
             floor = 0.0
-            for q in range(lo, hi):
-                if kind[q] == 1 and floor < height[q] < height[p]:
+            for other in range(lo, hi):
+                q = order[other]
+                if up_facing[q] and floor < height[q] < height[p]:
                     floor = height[q]
             total += height[p] - floor
     return total * cell * cell

@@ -167,15 +167,18 @@ def _over(measure: float, limit: float) -> Severity:
 
 
 def _islands(case: _Case) -> Iterator[Finding]:
-    limit = case.rule["absorbed_layers"]
+    limit, line = case.rule["absorbed_layers"], case.rule["line_mm"]
     for island in case.look.islands:
-        after = island.absorbed_after_layers
-        lasting = after is None or after > limit
-        joins = (
-            "never joins what stands on the plate"
-            if after is None
-            else f"joins the rest after {after} layer{'s' if after != 1 else ''}"
-        )
+        after, lasts = island.absorbed_after_layers, island.lasts_layers
+        layers = f"{lasts} layer{'s' if lasts != 1 else ''}"
+        speck = after is None and lasts <= 1 and island.area_mm2 < line * line
+        lasting = lasts > limit or (after is None and not speck)
+        if after is not None:
+            joins = f"joins the rest after {layers}"
+        elif island.layer + lasts < case.look.layers.count:
+            joins = f"ends after {layers} without joining what stands on the plate"
+        else:
+            joins = "never joins what stands on the plate"
         yield Finding(
             id=f"island-{island.id}",
             kind="island",
@@ -190,6 +193,8 @@ def _islands(case: _Case) -> Iterator[Finding]:
             text=f"Begins at z = {island.z_mm:.2f} mm with {_area(island.area_mm2)} and {joins}.",
             why="It begins on nothing: the print fails or a stray piece floats off."
             if lasting
+            else "Smaller than the process can print."
+            if speck
             else f"Joined within about {limit:g} layers it is usually harmless.",
         )
 

@@ -6,7 +6,17 @@ import manifold3d
 import numpy as np
 
 from .errors import HandOverError
-from .mesh import Mesh, Part, binary_stl, mesh_facts, open_mesh, threemf
+from .mesh import (
+    Mesh,
+    Part,
+    as_solid,
+    binary_stl,
+    bodies_apart,
+    mesh_facts,
+    mesh_of,
+    open_mesh,
+    threemf,
+)
 from .pillars import pillar_mesh
 from .process import Process
 from .stance import Placed
@@ -37,39 +47,19 @@ def one_body(placed: Placed) -> Mesh:
             "The model is not watertight, so it cannot be made one body; close its open edges "
             "where it was made."
         )
-    solids = [_solid(part) for part in _bodies(placed.mesh)]
+    solids = [_solid(part) for part in bodies_apart(placed.mesh)]
     solids += [_solid(pillar_mesh(pillar)) for pillar in placed.standing]
     union = manifold3d.Manifold.batch_boolean(solids, manifold3d.OpType.Add)
     if union.status() != manifold3d.Error.NoError or union.is_empty():
         raise HandOverError("Model and pillars could not be joined into one body.")
-    out = union.to_mesh64()
+    out = mesh_of(union)
     # STL keeps single precision: round first, so that what is checked is what is written.
-    vertices = np.asarray(out.vert_properties[:, :3], np.float32).astype(np.float64)
-    return Mesh(np.ascontiguousarray(vertices), np.ascontiguousarray(out.tri_verts, np.int32))
-
-
-def _bodies(mesh: Mesh) -> list[Mesh]:
-    """The model's bodies apart where they may overlap; whole where one is another's cavity."""
-    body = mesh.body_of_facet
-    count = int(body.max(initial=0)) + 1
-    if count == 1:
-        return [mesh]
-    parts = [
-        Mesh(mesh.vertices, np.ascontiguousarray(mesh.facets[body == b])) for b in range(count)
-    ]
-    if any(mesh_facts(part).volume_mm3 <= 0 for part in parts):
-        return [mesh]
-    return parts
+    return Mesh(out.vertices.astype(np.float32).astype(np.float64), out.facets)
 
 
 def _solid(mesh: Mesh) -> manifold3d.Manifold:
-    used, index = np.unique(mesh.facets, return_inverse=True)
-    solid = manifold3d.Manifold(
-        manifold3d.Mesh64(
-            np.ascontiguousarray(mesh.vertices[used]), index.reshape(-1, 3).astype(np.uint64)
-        )
-    )
-    if solid.status() != manifold3d.Error.NoError:
+    solid = as_solid(mesh)
+    if solid is None:
         raise HandOverError(
             "The model's surface meets itself along edges, so it cannot be made one body; "
             "repair it where it was made."

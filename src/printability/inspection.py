@@ -8,7 +8,7 @@ from functools import cached_property
 import numpy as np
 
 from .estimate import Estimate, estimate
-from .footing import Footing, find_footing
+from .footing import Footing, copies_on_plate, find_footing, greatest_extent
 from .layers import (
     Cup,
     Hanging,
@@ -25,11 +25,13 @@ from .layers import (
     find_thin_walls,
     grip_of_layers,
     hanging_parts,
+    island_weight,
     layers_together,
     opening_below,
     outlines,
     peak_layer,
     slice_layers,
+    worst_grip,
 )
 from .mesh import Fault, Mesh, facet_areas, find_faults, joined
 from .pillars import FittedPillar, pillar_mesh
@@ -167,6 +169,33 @@ class Inspection:
         k = int(some[0])
         points = np.concatenate(outlines(self.layers, k))
         return plane_form(points, float(self.layers.area_mm2[k]), self.process["line_mm"])
+
+    @cached_property
+    def start_mm(self) -> float:
+        """Greatest extent of the first layer that has anything: small for one lowest point."""
+        some = np.flatnonzero(self.layers.area_mm2 > 0)
+        if not len(some):
+            return 0.0
+        return greatest_extent(np.concatenate(outlines(self.layers, int(some[0]))))
+
+    @cached_property
+    def island_weight(self) -> float:
+        """Islands, each counted by how long it lasts; see `layers.island_weight`."""
+        return island_weight(self.islands, self.process["absorbed_layers"])
+
+    @cached_property
+    def worst_grip(self) -> float:
+        """The least grip of any layer of notable area."""
+        return worst_grip(self.layers, self.grip)
+
+    @cached_property
+    def copies(self) -> int:
+        """How many fit on the plate side by side, pillars included."""
+        vertices = self.printed.vertices
+        return copies_on_plate(
+            vertices[:, :2], float(vertices[:, 2].max()), self.process.build_volume_mm,
+            self.process["spacing_mm"],
+        )  # fmt: skip
 
     @cached_property
     def finish(self) -> Finish:

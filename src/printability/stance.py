@@ -5,7 +5,7 @@ stands on the plate. Nothing is ever baked into the source.
 """
 
 from collections.abc import Iterable
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import TYPE_CHECKING
 
 import numpy as np
@@ -29,6 +29,7 @@ __all__ = [
     "Setup",
     "fold",
     "place",
+    "shaped",
     "turned",
 ]
 
@@ -55,11 +56,43 @@ class Setup:
     accepted: tuple["Accepted", ...] = ()
     measures: tuple[tuple[str, tuple[Anchor, ...]], ...] = ()
     strokes: tuple[Stroke, ...] = ()
+    scale: tuple[float, float, float] = (1.0, 1.0, 1.0)
+    mirrored: tuple[bool, bool, bool] = (False, False, False)
+    move_mm: tuple[float, float] = (0.0, 0.0)
 
     @property
     def effective_threshold_deg(self) -> float:
         """The overhang threshold in force: the stance's own, else the process's."""
         return self.process.threshold_deg if self.threshold_deg is None else self.threshold_deg
+
+    @property
+    def rotation(self) -> np.ndarray:
+        """(3, 3) float: the turn."""
+        return rotation_about_axes(*self.angles_deg)
+
+    @property
+    def shape(self) -> np.ndarray:
+        """(3, 3) float: scale and mirror along the piece's own axes, and its unit to mm."""
+        signs = [-f if m else f for f, m in zip(self.scale, self.mirrored, strict=True)]
+        return np.diag(signs) * MM_PER_UNIT[self.unit]
+
+    @property
+    def linear(self) -> np.ndarray:
+        """(3, 3) float: shape, then turn."""
+        return self.rotation @ self.shape
+
+    @property
+    def is_mirrored(self) -> bool:
+        """Whether left and right are exchanged."""
+        return sum(self.mirrored) % 2 == 1
+
+    @property
+    def bare(self) -> "Setup":
+        """Only what decides the shape of the piece and how it lies on the plate."""
+        return Setup(
+            unit=self.unit, angles_deg=self.angles_deg, lift_mm=self.lift_mm, scale=self.scale,
+            mirrored=self.mirrored, move_mm=self.move_mm,
+        )  # fmt: skip
 
 
 def fold(source: Mesh, edits: Iterable["Edit"], start: Setup | None = None) -> Setup:
@@ -82,12 +115,15 @@ class Placed:
         Takes the source mesh, in its own unit, to ``mesh``.
     pillars : dict
         Key to `FittedPillar`, in the order in which they were made.
+    is_mirrored : bool
+        The corners of a mirrored model's facets run the other way round than the source's.
     """
 
     mesh: Mesh
     matrix: np.ndarray
     pillars: dict[str, FittedPillar]
     accepted: tuple[Accepted, ...] = ()
+    is_mirrored: bool = False
 
     def source_place(self, point_mm: tuple[float, float, float]) -> tuple[float, float, float]:
         """A point of the plate as a place on the source mesh, in its own unit."""
@@ -110,6 +146,20 @@ class Placed:
                 best = apart, accepted.note
         return None if best is None else best[1]
 
+    def weights(self, of_source: tuple[float, float, float]) -> tuple[float, float, float]:
+        """Weights of a source facet's corners, in the order of this mesh's corners."""
+        a, b, c = of_source
+        return (a, c, b) if self.is_mirrored else (a, b, c)
+
+    def anchor(self, of_source: Anchor) -> Anchor:
+        """An anchor on the source mesh as one on this mesh."""
+        return Anchor(of_source.facet, self.weights(of_source.weights))
+
+    def fit(self, spec: PillarSpec) -> FittedPillar:
+        """Fit a pillar whose contact is kept on the source mesh."""
+        own = replace(spec, weights=self.weights(spec.weights))
+        return replace(fit_pillar(self.mesh, own), spec=spec)
+
     @property
     def standing(self) -> list[FittedPillar]:
         """The pillars that can stand."""
@@ -121,29 +171,38 @@ class Placed:
         return tuple(float(v) for v in np.ptp(self.mesh.vertices, axis=0))
 
 
-def turned(source: Mesh, unit: str, angles_deg: tuple[float, float, float]) -> Mesh:
-    """The source in mm, turned about the origin and dropped onto z = 0; x and y as turned."""
-    matrix = rotation_about_axes(*angles_deg) * MM_PER_UNIT[unit]
-    vertices = source.vertices @ matrix.T
+def shaped(source: Mesh, setup: Setup) -> Mesh:
+    """The source in mm, scaled and mirrored along its own axes, not turned yet."""
+    mesh = source.moved(np.ascontiguousarray(source.vertices @ setup.shape.T))
+    if not setup.is_mirrored:
+        return mesh
+    return Mesh(mesh.vertices, np.ascontiguousarray(source.facets[:, [0, 2, 1]]))
+
+
+def turned(shape: Mesh, angles_deg: tuple[float, float, float]) -> Mesh:
+    """A model turned about the origin and dropped onto z = 0; x and y as turned."""
+    vertices = shape.vertices @ rotation_about_axes(*angles_deg).T
     vertices[:, 2] -= vertices[:, 2].min()
-    return source.moved(np.ascontiguousarray(vertices))
+    return shape.moved(np.ascontiguousarray(vertices))
 
 
-def place(source: Mesh, setup: Setup, base: "Placed | None" = None) -> Placed:
+def place(
+    source: Mesh, setup: Setup, base: Placed | None = None, shape: Mesh | None = None
+) -> Placed:
     """Stand the model as the setup says, in the middle of the plate, and fit its pillars.
 
-    ``base`` may be a placing of the same source by a setup that differs only in pillars; its
-    mesh is then used as it is.
+    ``base`` may be a placing of the same source by a setup that differs only in what is not
+    `Setup.bare`; its mesh is then used as it is. ``shape`` may be what `shaped` gives.
     """
     if base is None:
-        mesh = turned(source, setup.unit, setup.angles_deg)
+        mesh = turned(shaped(source, setup) if shape is None else shape, setup.angles_deg)
         low, high = mesh.vertices.min(axis=0), mesh.vertices.max(axis=0)
-        shift = np.array([-(low[0] + high[0]) / 2, -(low[1] + high[1]) / 2, setup.lift_mm])
+        middle = (low[:2] + high[:2]) / 2
+        shift = np.array([*(np.array(setup.move_mm) - middle), setup.lift_mm])
         mesh = mesh.moved(mesh.vertices + shift)
         matrix = np.eye(4)
-        matrix[:3, :3] = rotation_about_axes(*setup.angles_deg) * MM_PER_UNIT[setup.unit]
-        matrix[:3, 3] = mesh.vertices[0] - matrix[:3, :3] @ source.vertices[0]
-    else:
-        mesh, matrix = base.mesh, base.matrix
-    pillars = {key: fit_pillar(mesh, spec) for key, spec in setup.pillars}
-    return Placed(mesh, matrix, pillars, setup.accepted)
+        matrix[:3, :3] = setup.linear
+        matrix[:3, 3] = mesh.vertices[0] - setup.linear @ source.vertices[0]
+        base = Placed(mesh, matrix, {}, is_mirrored=setup.is_mirrored)
+    pillars = {key: base.fit(spec) for key, spec in setup.pillars}
+    return replace(base, pillars=pillars, accepted=setup.accepted)

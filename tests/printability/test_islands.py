@@ -55,7 +55,7 @@ def _brute_force(mesh, h):
     "angles", [(0, 0, 0), (180, 0, 0), (90, 0, 0), (0, 90, 0), (40, 25, 0), (-130, 15, 0)]
 )
 def test_islands_of_an_open_mesh(bunny, angles):
-    mesh = turned(bunny, "mm", angles)
+    mesh = turned(bunny, angles)
     found = find_islands(slice_layers(mesh, 1.0))
     ours = [(i.layer, round(i.area_mm2, 3), i.absorbed_after_layers) for i in found]
     assert sorted(ours, key=str) == sorted(_brute_force(mesh, 1.0), key=str)

@@ -24,7 +24,7 @@ from solids import DATA, box, frustum, ours, reference, table, together
 
 @pytest.mark.parametrize("angles", [(0, 0, 0), (33, 21, -70), (180, 0, 0)])
 def test_areas_are_the_reference_librarys_on_an_open_mesh(bunny, angles):
-    mesh = turned(bunny, "mm", angles)
+    mesh = turned(bunny, angles)
     layers = slice_layers(mesh, 0.5)
     sections = reference(mesh).section_multiplane([0, 0, 0], [0, 0, 1], layers.heights_mm)
     expected = [0.0 if part is None else part.area for part in sections]
@@ -107,7 +107,7 @@ def test_overlapping_touching_and_nested_bodies_count_once():
 
 
 def test_an_open_mesh_is_sliced_with_its_gaps_counted():
-    mesh = turned(open_mesh((DATA / "teapot.obj").read_bytes(), "t.obj").mesh, "mm", (90, 0, 0))
+    mesh = turned(open_mesh((DATA / "teapot.obj").read_bytes(), "t.obj").mesh, (90, 0, 0))
     layers = slice_layers(mesh, 0.5)
     assert layers.open_chains > 0
     assert np.isfinite(layers.area_mm2).all()

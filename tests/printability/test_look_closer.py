@@ -64,7 +64,7 @@ def kinds(mesh, process=FDM, angles=(0, 0, 0)):
 @pytest.mark.parametrize("gap", [4, 12, 25])
 def test_the_span_of_a_bridge_is_its_gap_however_it_is_turned_about_z(gap, spin):
     posts = [box(5, 6, 10), box(5, 6, 10, (5 + gap, 0, 0))]
-    mesh = turned(union(*posts, box(10 + gap, 6, 3, (0, 0, 10))), "mm", (0, 0, spin))
+    mesh = turned(union(*posts, box(10 + gap, 6, 3, (0, 0, 10))), (0, 0, spin))
     (part,) = inspect_model(mesh, FDM).spans
     assert part.kind == "bridge"
     assert part.length_mm == pytest.approx(gap, rel=1e-4)
@@ -76,7 +76,7 @@ def test_the_span_of_a_bridge_is_its_gap_however_it_is_turned_about_z(gap, spin)
 @pytest.mark.parametrize("spin", [0, 31, 45, 90])
 @pytest.mark.parametrize("reach", [1.2, 3.0, 8.0])
 def test_the_reach_of_a_ledge_is_how_far_it_sticks_out(reach, spin):
-    mesh = turned(union(box(10, 12, 10), box(10 + reach, 12, 3, (0, 0, 10))), "mm", (0, 0, spin))
+    mesh = turned(union(box(10, 12, 10), box(10 + reach, 12, 3, (0, 0, 10))), (0, 0, spin))
     (part,) = inspect_model(mesh, FDM).spans
     assert (part.kind, part.length_mm) == ("ledge", pytest.approx(reach, rel=1e-4))
     assert ("ledge" in kinds(mesh)) == (reach > 1.5)

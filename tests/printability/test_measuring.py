@@ -44,7 +44,7 @@ def test_distance_thickness_and_span_of_a_slotted_block():
 
 @pytest.mark.parametrize("tilt", [0, 20, 77])
 def test_the_slope_of_a_face_follows_the_turn(tilt):
-    block = turned(together(box(30, 20, 10)), "mm", (tilt, 0, 0))
+    block = turned(together(box(30, 20, 10)), (tilt, 0, 0))
     top = int(np.argmax(facet_normals(together(box(30, 20, 10)))[:, 2]))
     measure = take_measure(block, "slope", (Anchor(top, (1, 0, 0)),))
     assert measure.value == pytest.approx(tilt)
@@ -72,7 +72,7 @@ def test_measures_are_kept_in_the_stance_and_follow_it():
     setup = fold(block, [edit_from("measure", {"what": "distance", "anchors": anchors})])
     ((kind, places),) = setup.measures
     before = take_measure(block, kind, places)
-    after = take_measure(turned(block, "mm", (33, 12, 5)), kind, places)
+    after = take_measure(turned(block, (33, 12, 5)), kind, places)
     assert after.value == pytest.approx(before.value)
     assert after.line_mm != before.line_mm
     assert fold(block, [edit_from("remove_measure", {"number": 0})], setup).measures == ()

@@ -20,7 +20,7 @@ def _overhang(mesh, threshold=45.0, h=0.2):
 @pytest.mark.parametrize("angles", [(0, 0, 0), (37, -20, 0), (180, 0, 0), (10, 80, 30)])
 @pytest.mark.parametrize("threshold", [20, 45, 70])
 def test_area_and_patches_agree_with_the_reference_librarys_normals(bunny, angles, threshold):
-    mesh = turned(bunny, "mm", angles)
+    mesh = turned(bunny, angles)
     other = reference(mesh)
     slope = np.degrees(np.arccos(np.clip(-other.face_normals[:, 2], -1, 1)))
     rests = (np.abs(mesh.vertices[:, 2]) <= 0.1)[mesh.facets].all(axis=1)

@@ -40,7 +40,7 @@ def test_rotations_are_the_reference_librarys_about_fixed_axes(angles):
 
 
 def test_quarter_turns_are_exact():
-    mesh = turned(together(box(10, 20, 30)), "mm", (90, 90, -90))
+    mesh = turned(together(box(10, 20, 30)), (90, 90, -90))
     assert sorted(np.ptp(mesh.vertices, axis=0).tolist()) == [10, 20, 30]
 
 

@@ -21,12 +21,12 @@ from printability.findings import Ledger, find
 from printability.inspection import Inspection, inspect_model
 from printability.layers import Layers, layer_count, slice_layers
 from printability.mesh import Mesh, facet_areas
-from printability.stance import Placed, Setup, fold, place
+from printability.stance import Placed, Setup, fold, place, shaped
 from printability.surface import Overhang, find_overhang, painted_sides, underside_slopes
 
 from .models import Stance
 
-__all__ = ["Current", "NeedsWork", "current", "edits_in_force"]
+__all__ = ["Current", "NeedsWork", "current", "edits_in_force", "shape_of"]
 
 # Slicing to about this many loop points a facet of the background limit is still quick.
 QUICK_POINTS_PER_FACET = 15
@@ -167,12 +167,19 @@ def current(stance: Stance, edits: list[Edit] | None = None) -> Current:
     start = Setup(unit=stance.piece.file_unit or "mm")
     setup = fold(source, edits_in_force(stance) if edits is None else edits, start)
     base_key = _digest(
-        stance.piece.source_id, stance.piece.format, setup.unit, repr(setup.angles_deg),
-        repr(setup.lift_mm),
+        stance.piece.source_id, stance.piece.format, repr(setup.bare),
     )  # fmt: skip
-    bare = Setup(unit=setup.unit, angles_deg=setup.angles_deg, lift_mm=setup.lift_mm)
-    base = remembered(f"placed/{base_key}", lambda: place(source, bare))
+    base = remembered(
+        f"placed/{base_key}",
+        lambda: place(source, setup.bare, shape=shape_of(stance, source, setup)),
+    )
     return Current(stance, source, setup, place(source, setup, base), base_key)
+
+
+def shape_of(stance: Stance, source: Mesh, setup: Setup) -> Mesh:
+    """The piece in mm, scaled and mirrored, with its topology worked out once."""
+    name = _digest(stance.piece.source_id, stance.piece.format, repr(setup.shape.tolist()))
+    return remembered(f"shape/{name}", lambda: shaped(source, setup))
 
 
 def _digest(*parts: str) -> str:

@@ -6,7 +6,7 @@ from django.db import transaction
 
 from printability.edits import edit_from
 from printability.errors import EditError
-from printability.pillars import Fit, PillarSize, PillarSpec, fit_pillar, resized, size_for
+from printability.pillars import Fit, PillarSize, PillarSpec, resized, size_for
 
 from .current import Current, current, edits_in_force
 from .models import EditRecord, Stance
@@ -56,7 +56,7 @@ def preview_pillar(now: Current, parameters: dict):
     """A pillar fitted where it would stand, without an edit."""
     edit = edit_from("pillar", _completed(now.stance, parameters, now))
     spec = PillarSpec(edit.facet, edit.weights, PillarSize(**edit.size))
-    return edit.key, fit_pillar(now.placed.mesh, spec)
+    return edit.key, now.placed.fit(spec)
 
 
 def _moved(stance_id: int, user, step: int) -> Current:

@@ -69,7 +69,7 @@ def _said(record) -> str:
 def _doubts(now: Current) -> list[dict]:
     """What to know before trusting the numbers."""
     facts, doubts = now.stance.piece.facts, []
-    longest = max(facts["size"])
+    longest = max(s * f for s, f in zip(facts["size"], now.setup.scale, strict=True))
     doubt = unit_doubt(longest, now.setup.unit)
     if doubt:
         doubts.append(
@@ -95,7 +95,8 @@ def _doubts(now: Current) -> list[dict]:
 def measures_of(now: Current) -> list[dict]:
     """The measures taken, as they are in this stance."""
     return [
-        asdict(take_measure(now.placed.mesh, kind, anchors)) for kind, anchors in now.setup.measures
+        asdict(take_measure(now.placed.mesh, kind, tuple(map(now.placed.anchor, anchors))))
+        for kind, anchors in now.setup.measures
     ]
 
 

@@ -21,7 +21,7 @@ from printability.mesh import (
     unit_doubt,
 )
 from printability.process import process_named
-from printability.stance import Placed, turned
+from printability.stance import Placed, Setup, shaped, turned
 
 __all__ = ["inspect_file", "run"]
 
@@ -63,7 +63,7 @@ def inspect_file(
     unit_used = unit or opened.unit or "mm"
     process = process_named(process_key)
     threshold = process.threshold_deg if threshold_deg is None else threshold_deg
-    mesh = turned(opened.mesh, unit_used, turn_deg)
+    mesh = turned(shaped(opened.mesh, Setup(unit=unit_used)), turn_deg)
     facts = mesh_facts(mesh)
     size = mesh.vertices.max(axis=0) - mesh.vertices.min(axis=0)
     h = process.layer_height_mm

@@ -1,5 +1,6 @@
-"""How a placed model stands: footprint, centre of mass, tipping, wobble."""
+"""How a print stands: footprint, centre of mass, tipping; and how many fit on the plate."""
 
+from .copies import copies_on_plate, greatest_extent
 from .footing import Footing, find_footing
 
-__all__ = ["Footing", "find_footing"]
+__all__ = ["Footing", "copies_on_plate", "find_footing", "greatest_extent"]

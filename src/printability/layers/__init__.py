@@ -9,8 +9,9 @@ from .growth import (
     find_necks,
     grip_of_layers,
     peak_layer,
+    worst_grip,
 )
-from .islands import Island, find_islands
+from .islands import Island, find_islands, island_weight
 from .plane import PlaneSection, plane_section
 from .slicing import (
     Layers,
@@ -43,6 +44,7 @@ __all__ = [
     "find_thin_walls",
     "grip_of_layers",
     "hanging_parts",
+    "island_weight",
     "layer_count",
     "layer_picture",
     "layers_together",
@@ -54,4 +56,5 @@ __all__ = [
     "region_loops",
     "slice_layers",
     "thin_places_of_layer",
+    "worst_grip",
 ]

@@ -404,8 +404,9 @@ def trace_islands(points, loop_start, region, is_hole, box, region_layer, count,
 
     Regions of neighbouring layers are joined where they touch; what is joined with the
     first layer stands on the plate. Returns the regions that begin on nothing, for each the
-    number of layers until it joins what stands (-1: never), and the sum of the areas joined
-    with it until then (0 for islands joined to an older one before).
+    number of layers until it joins what stands (-1: never), the sum of the areas joined with
+    it until then (0 for islands joined to an older one before), and how many layers it lasts:
+    until it joins what stands, or ends.
     """
     start = np.zeros(count + 1, np.int64)
     for loop in range(region.shape[0]):
@@ -433,6 +434,7 @@ def trace_islands(points, loop_start, region, is_hole, box, region_layer, count,
     parent = np.arange(count)
     stands = np.zeros(count, np.bool_)
     gathered = area.copy()
+    top = region_layer.copy()  # the last layer of each joined group
     eldest = np.full(count, -1, np.int64)  # the first island of each joined group
     taken = [0.0]
     taken.clear()
@@ -468,6 +470,7 @@ def trace_islands(points, loop_start, region, is_hole, box, region_layer, count,
                     parent[a] = b
                     stands[b] = stands[a] or stands[b]
                     gathered[b] += gathered[a]
+                    top[b] = max(top[a], top[b])
                     if eldest[a] >= 0 and (eldest[b] < 0 or eldest[a] < eldest[b]):
                         eldest[b] = eldest[a]
             if not held:
@@ -486,11 +489,14 @@ def trace_islands(points, loop_start, region, is_hole, box, region_layer, count,
                 kept += 1
         while len(pending) > kept:
             pending.pop()
+    lasts = np.array(after, np.int64)
     for i in range(len(islands)):
         root = root_of(parent, islands[i])
         if after[i] < 0 and eldest[root] == i:
             taken[i] = gathered[root]
-    return np.array(islands, np.int64), np.array(after, np.int64), np.array(taken)
+        if after[i] < 0:
+            lasts[i] = top[root] - region_layer[islands[i]] + 1
+    return np.array(islands, np.int64), np.array(after, np.int64), np.array(taken), lasts
 
 
 @njit(cache=True, nogil=True)

@@ -44,7 +44,7 @@ def find_cups(layers: Layers, least_mm3: float) -> tuple[Cup, ...]:
     if not layers.is_hole.any():
         return ()  # without a hole in some layer there is no room that is walled in
     room = _room_from_above(layers)
-    which, after, volume = _kernels.trace_islands(
+    which, after, volume, _ = _kernels.trace_islands(
         room.points, room.loop_start, room.region_of_loop, room.is_hole, room.loop_box_mm,
         room.region_layer, len(room.region_layer), room.count, room.region_area_mm2,
     )  # fmt: skip

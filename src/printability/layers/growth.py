@@ -8,10 +8,21 @@ from ..mesh import Mesh
 from . import _span_kernels as _kernels
 from .slicing import Layers, outlines, union_of_loops
 
-__all__ = ["Jump", "Neck", "Peak", "find_jumps", "find_necks", "grip_of_layers", "peak_layer"]
+__all__ = [
+    "Jump",
+    "Neck",
+    "Peak",
+    "find_jumps",
+    "find_necks",
+    "grip_of_layers",
+    "peak_layer",
+    "worst_grip",
+]
 
 # Below this the grip of a layer is worked out exactly; above, a bound is good enough.
 EXACT_BELOW = 0.9
+# A layer is of notable area from this part of the largest layer on (from memory).
+NOTABLE_PART = 0.1
 
 
 @dataclass(frozen=True)
@@ -74,6 +85,14 @@ def grip_of_layers(layers: Layers, mesh: Mesh) -> np.ndarray:
         own, below = union_of_loops(outlines(layers, k)), union_of_loops(outlines(layers, k - 1))
         grip[k] = min((own ^ below).area() / area[k], 1.0)
     return grip
+
+
+def worst_grip(layers: Layers, grip: np.ndarray) -> float:
+    """The least grip of the layers that have a tenth of the largest layer's area or more."""
+    if not layers.count:
+        return 1.0
+    notable = layers.area_mm2 >= NOTABLE_PART * layers.area_mm2.max()
+    return float(grip[notable].min(initial=1.0))
 
 
 def find_jumps(

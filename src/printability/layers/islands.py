@@ -5,7 +5,7 @@ from dataclasses import dataclass
 from . import _kernels
 from .slicing import Layers
 
-__all__ = ["Island", "find_islands"]
+__all__ = ["Island", "find_islands", "island_weight"]
 
 
 @dataclass(frozen=True)
@@ -13,7 +13,8 @@ class Island:
     """A connected region of layer ``layer`` >= 1 that does not touch the layer below.
 
     ``absorbed_after_layers`` counts from its own layer to the one in which it is joined with
-    something that stands on the plate; None if it never is. ``region`` is its number among the
+    something that stands on the plate; None if it never is. ``lasts_layers`` is the same, or
+    how many layers it has where it ends without joining. ``region`` is its number among the
     regions of the layers.
     """
 
@@ -23,12 +24,22 @@ class Island:
     center_mm: tuple[float, float, float]
     area_mm2: float
     absorbed_after_layers: int | None
+    lasts_layers: int
     region: int
+
+
+def island_weight(islands: tuple[Island, ...], half_layers: float) -> float:
+    """Islands, each counted by how long it lasts.
+
+    One that lasts n layers counts n / (n + ``half_layers``): half where it lasts as long as is
+    usually harmless, nearly one where it lasts long.
+    """
+    return sum(i.lasts_layers / (i.lasts_layers + half_layers) for i in islands)
 
 
 def find_islands(layers: Layers) -> tuple[Island, ...]:
     """All islands, from the bottom up; regions that only touch along an outline count as held."""
-    which, after, _ = _kernels.trace_islands(
+    which, after, _, lasts = _kernels.trace_islands(
         layers.points,
         layers.loop_start,
         layers.region_of_loop,
@@ -40,7 +51,9 @@ def find_islands(layers: Layers) -> tuple[Island, ...]:
         layers.region_area_mm2,
     )
     found = []
-    for number, (region, absorbed) in enumerate(zip(which, after, strict=True), start=1):
+    for number, (region, absorbed, last) in enumerate(
+        zip(which, after, lasts, strict=True), start=1
+    ):
         k = int(layers.region_layer[region])
         z = (k + 0.5) * layers.layer_height_mm
         x, y = (float(c) for c in layers.region_center_mm[region])
@@ -52,6 +65,7 @@ def find_islands(layers: Layers) -> tuple[Island, ...]:
                 center_mm=(x, y, z),
                 area_mm2=float(layers.region_area_mm2[region]),
                 absorbed_after_layers=None if absorbed < 0 else int(absorbed),
+                lasts_layers=int(last),
                 region=int(region),
             )
         )

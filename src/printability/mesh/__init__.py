@@ -14,6 +14,7 @@ from .model import (
 )
 from .read import FORMATS, Opened, ReadLimits, check_size, in_mm, open_mesh
 from .repair import Repair, repaired
+from .solids import as_solid, bodies_apart, mesh_of, union_of_bodies
 from .threemf import Part
 from .transforms import angles_of_rotation, rotation_about_axes, rotation_taking_down
 from .units import MM_PER_UNIT, UnitDoubt, unit_doubt
@@ -31,7 +32,9 @@ __all__ = [
     "Repair",
     "UnitDoubt",
     "angles_of_rotation",
+    "as_solid",
     "binary_stl",
+    "bodies_apart",
     "check_size",
     "crease_edges",
     "facet_areas",
@@ -40,11 +43,13 @@ __all__ = [
     "in_mm",
     "joined",
     "mesh_facts",
+    "mesh_of",
     "open_mesh",
     "repaired",
     "rotation_about_axes",
     "rotation_taking_down",
     "same_and_mirrored",
+    "union_of_bodies",
     "unit_doubt",
     "volume_mm3",
 ]

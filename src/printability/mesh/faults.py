@@ -6,6 +6,7 @@ import manifold3d
 import numpy as np
 
 from .model import Mesh, facet_areas
+from .solids import as_solid
 
 __all__ = ["Fault", "find_faults"]
 
@@ -70,12 +71,8 @@ def _overlaps(mesh: Mesh) -> list[Fault]:
 
 def _solid(mesh, corners, number, known) -> manifold3d.Manifold:
     if number not in known:
-        used, index = np.unique(corners[number], return_inverse=True)
-        known[number] = manifold3d.Manifold(
-            manifold3d.Mesh64(
-                np.ascontiguousarray(mesh.vertices[used]), index.reshape(-1, 3).astype(np.uint64)
-            )
-        )
+        part = Mesh(mesh.vertices, np.ascontiguousarray(corners[number]))
+        known[number] = as_solid(part) or manifold3d.Manifold()
     return known[number]
 
 

@@ -1,0 +1,11 @@
+"""The kinds of edit that a stance is made of.
+
+Each kind is one frozen dataclass, registered under its key; its fields are its parameters,
+validated on construction, and ``applied`` takes a `Setup` to the next one. A new kind is one
+such class in the module of its subject.
+"""
+
+from . import marks, process, props, size, turns
+from .base import EDIT_KINDS, Edit, edit_from
+
+__all__ = ["EDIT_KINDS", "Edit", "edit_from", "marks", "process", "props", "size", "turns"]

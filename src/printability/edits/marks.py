@@ -1,0 +1,185 @@
+"""Edits that mark the piece: painted sides, accepted findings, measures."""
+
+import math
+from dataclasses import dataclass, replace
+from typing import ClassVar
+
+from ..errors import EditError
+from ..measuring import KINDS as MEASURES
+from ..measuring import Anchor
+from ..stance import Accepted
+from ..surface import SIDES, Stroke
+from .base import Edit, anchor_from, facet_number, number, registered
+
+__all__ = ["Accept", "Fill", "Paint", "RemoveMeasure", "TakeBack", "TakeMeasure"]
+
+
+def _place(value) -> tuple[float, float, float]:
+    if not isinstance(value, list | tuple) or len(value) != 3:
+        raise EditError("The finding has no place.")
+    return tuple(number(v, "place", -1e9, 1e9, "units") for v in value)
+
+
+@registered
+@dataclass(frozen=True)
+class Accept(Edit):
+    """Accept a finding with a note; it stays listed, as accepted.
+
+    ``place`` is on the source mesh, in its own unit, so that it is found again after turning.
+    """
+
+    kind: ClassVar[str] = "accept"
+    finding: str
+    place: tuple[float, float, float]
+    note: str = ""
+
+    def __post_init__(self):
+        if not isinstance(self.finding, str) or not 0 < len(self.finding) <= 24:
+            raise EditError("There is no such finding.")
+        if not isinstance(self.note, str) or len(self.note) > 300:
+            raise EditError("A note has at most 300 characters.")
+        object.__setattr__(self, "place", _place(self.place))
+
+    def applied(self, setup, source):
+        accepted = Accepted(self.finding, self.place, self.note.strip())
+        kept = [a for a in setup.accepted if (a.finding, a.place) != (self.finding, self.place)]
+        return replace(setup, accepted=(*kept, accepted))
+
+    def said(self):
+        return f"accept {self.finding.replace('_', ' ')}"
+
+
+@registered
+@dataclass(frozen=True)
+class TakeBack(Edit):
+    """Take back that the finding nearest to a place was accepted."""
+
+    kind: ClassVar[str] = "take_back"
+    finding: str
+    place: tuple[float, float, float]
+
+    def __post_init__(self):
+        if not isinstance(self.finding, str):
+            raise EditError("There is no such finding.")
+        object.__setattr__(self, "place", _place(self.place))
+
+    def applied(self, setup, source):
+        same = [a for a in setup.accepted if a.finding == self.finding]
+        if not same:
+            raise EditError("That finding was not accepted.")
+        gone = min(same, key=lambda a: math.dist(a.place, self.place))
+        return replace(setup, accepted=tuple(a for a in setup.accepted if a is not gone))
+
+    def said(self):
+        return f"take back accepting {self.finding.replace('_', ' ')}"
+
+
+@registered
+@dataclass(frozen=True)
+class TakeMeasure(Edit):
+    """Measure something and keep it listed; anchors are ``{"facet", "weights"}``."""
+
+    kind: ClassVar[str] = "measure"
+    what: str
+    anchors: tuple[dict, ...]
+
+    def __post_init__(self):
+        if not isinstance(self.what, str) or self.what not in MEASURES:
+            raise EditError(f"What can be measured: {', '.join(MEASURES)}.")
+        count = MEASURES[self.what]
+        if not isinstance(self.anchors, list | tuple) or len(self.anchors) != count:
+            raise EditError(f"A {self.what} takes {count} place{'s' if count > 1 else ''}.")
+        object.__setattr__(self, "anchors", tuple(anchor_from(a) for a in self.anchors))
+
+    def applied(self, setup, source):
+        if any(anchor["facet"] >= len(source.facets) for anchor in self.anchors):
+            raise EditError("The measure is not on this model.")
+        anchors = tuple(Anchor(anchor["facet"], anchor["weights"]) for anchor in self.anchors)
+        return replace(setup, measures=(*setup.measures, (self.what, anchors)))
+
+    def said(self):
+        return f"measure {self.what}"
+
+
+@registered
+@dataclass(frozen=True)
+class RemoveMeasure(Edit):
+    """Take a measure off the list, by its place in it from 0."""
+
+    kind: ClassVar[str] = "remove_measure"
+    number: int
+
+    def __post_init__(self):
+        facet_number(self.number)
+
+    def applied(self, setup, source):
+        if self.number >= len(setup.measures):
+            raise EditError("That measure is not there any more.")
+        kept = setup.measures[: self.number] + setup.measures[self.number + 1 :]
+        return replace(setup, measures=kept)
+
+    def said(self):
+        return "remove a measure"
+
+
+@registered
+@dataclass(frozen=True)
+class Paint(Edit):
+    """Mark facets as show side or back side, or rub the mark out.
+
+    ``facets`` are those that the brush touched, as ``[first, count]`` runs.
+    """
+
+    kind: ClassVar[str] = "paint"
+    side: str
+    facets: tuple[tuple[int, int], ...]
+
+    def __post_init__(self):
+        _side(self.side)
+        runs = self.facets
+        if not isinstance(runs, list | tuple) or not 0 < len(runs) <= 500_000:
+            raise EditError("The brush touched nothing.")
+        for run in runs:
+            if not isinstance(run, list | tuple) or len(run) != 2 or facet_number(run[1]) < 1:
+                raise EditError("The facets cannot be read.")
+            facet_number(run[0])
+        object.__setattr__(self, "facets", tuple((int(a), int(n)) for a, n in runs))
+
+    def applied(self, setup, source):
+        if any(first + count > len(source.facets) for first, count in self.facets):
+            raise EditError("That is not a facet of the model.")
+        touched = tuple(f for first, count in self.facets for f in range(first, first + count))
+        return replace(setup, strokes=(*setup.strokes, Stroke(self.side, touched)))
+
+    def said(self):
+        return "rub out a side" if self.side == "none" else f"paint the {self.side} side"
+
+
+@registered
+@dataclass(frozen=True)
+class Fill(Edit):
+    """Mark a face up to its creases as show side or back side, or rub the mark out."""
+
+    kind: ClassVar[str] = "fill"
+    side: str
+    facet: int
+    crease_deg: float = 30.0
+
+    def __post_init__(self):
+        _side(self.side)
+        facet_number(self.facet)
+        number(self.crease_deg, "crease angle", 0.1, 180.0, "degrees")
+
+    def applied(self, setup, source):
+        if self.facet >= len(source.facets):
+            raise EditError("That is not a facet of the model.")
+        stroke = Stroke(self.side, (self.facet,), float(self.crease_deg))
+        return replace(setup, strokes=(*setup.strokes, stroke))
+
+    def said(self):
+        return "rub out a side" if self.side == "none" else f"fill the {self.side} side"
+
+
+def _side(value) -> None:
+    if not isinstance(value, str) or value not in SIDES:
+        raise EditError(f"A side is one of {', '.join(SIDES)}.")

@@ -1,0 +1,455 @@
+"""Compiled scoring of one direction of down after another, from facets and edges alone.
+
+Heights are measured along -down from the lowest point, plus the lift. Layers are never sliced:
+a facet adds to the area of every layer that it crosses by a formula, and islands follow from
+the lowest points of the surface and the heights at which what hangs from them joins.
+"""
+
+import numpy as np
+from numba import njit
+
+from ..estimate import column_volume
+from ..footing._kernels import copies_in_rows, hull_of, order_by, reach_of
+
+# Columns of a row of scores.
+AREA, VOLUME, ISLANDS, HEIGHT, PEAK, GRIP, START, FINISH, MARKS, FOOTING, COPIES = range(11)
+COUNT = 11
+# Up to so many layers a facet is added to each; beyond, by differences.
+_FEW = 6
+
+
+@njit(cache=True, nogil=True)
+def _first_cut_at_or_above(z, h):
+    """Number of the first layer that is cut at or above a height; may be negative."""
+    return int(np.ceil(z / h - 0.5 - 1e-9))
+
+
+@njit(cache=True, nogil=True)
+def _cut_from(z, per_mm):
+    """The same by the layers a mm has, which is faster, and never below 0."""
+    return max(int(np.ceil(z * per_mm - 0.5 - 1e-9)), 0)
+
+
+@njit(cache=True, nogil=True)
+def _heights(vertices, down, lift):
+    """Height of every vertex above the plate."""
+    z = np.empty(vertices.shape[0])
+    least = np.inf
+    for v in range(vertices.shape[0]):
+        z[v] = -(vertices[v, 0] * down[0] + vertices[v, 1] * down[1] + vertices[v, 2] * down[2])
+        least = min(least, z[v])
+    return z, least, lift - least
+
+
+@njit(cache=True, nogil=True)
+def surface_scores(facets, normals, areas, shown, z, shift, down, cos_limit, rests, rough):
+    """Overhanging area, rough area and overhanging area on the show side; which overhang."""
+    hangs = np.zeros(facets.shape[0], np.bool_)
+    over, marks, roughness = 0.0, 0.0, 0.0
+    any_shown = shown.shape[0] > 0
+    for f in range(facets.shape[0]):
+        cos = normals[f, 0] * down[0] + normals[f, 1] * down[1] + normals[f, 2] * down[2]
+        level = abs(cos)
+        if rough[1] <= level <= rough[0] and (not any_shown or shown[f]):
+            roughness += areas[f]
+        if cos <= cos_limit:
+            continue
+        if (
+            abs(z[facets[f, 0]] + shift) <= rests
+            and abs(z[facets[f, 1]] + shift) <= rests
+            and abs(z[facets[f, 2]] + shift) <= rests
+        ):
+            continue
+        hangs[f] = True
+        over += areas[f]
+        if any_shown and shown[f]:
+            marks += areas[f]
+    return over, roughness, marks, hangs
+
+
+@njit(cache=True, nogil=True)
+def layer_profiles(facets, normals, areas, offsets, z, shift, down, h, n, start):
+    """Area of every layer, area of undersides below each cut, facets that layer start cuts.
+
+    On a facet with heights z0 <= z1 <= z2, the line at height z adds
+    area * ramp(z) * (c - n_z z) / (z2 - z0) to the layer's area by the divergence theorem,
+    with c the facet's offset along its normal and ramp rising from z0 to 1 at z1, then
+    falling to z2.
+    """
+    area = np.zeros(n)
+    under = np.zeros(n + 1)
+    poly = np.zeros((n + 1, 3))
+    poly_under = np.zeros((n + 1, 3))
+    per_mm = 1.0 / h
+    first_cut = (start + 0.5) * h - shift
+    crossed = np.empty(facets.shape[0], np.int32)
+    crossings = 0
+    for f in range(facets.shape[0]):
+        a, b, c = z[facets[f, 0]] + shift, z[facets[f, 1]] + shift, z[facets[f, 2]] + shift
+        z0, z2 = min(a, b, c), max(a, b, c)
+        z1 = a + b + c - z0 - z2
+        nz = -(normals[f, 0] * down[0] + normals[f, 1] * down[1] + normals[f, 2] * down[2])
+        k0 = _cut_from(z0, per_mm)
+        k2 = min(_cut_from(z2, per_mm), n)
+        flat = -areas[f] * nz
+        if flat > 0:
+            under[k2] += flat
+        if z0 - shift < first_cut <= z2 - shift:
+            crossed[crossings] = f
+            crossings += 1
+        if k0 >= k2:
+            continue
+        tall = z2 - z0
+        offset = offsets[f] + nz * shift
+        k1 = min(max(_cut_from(z1, per_mm), k0), k2)
+        per_tall = 1.0 / tall
+        scale = areas[f] * per_tall
+        if k2 - k0 <= _FEW:
+            for k in range(k0, k2):
+                cut = (k + 0.5) * h
+                if k < k1:
+                    ramp = (cut - z0) / (z1 - z0)
+                    part = (cut - z0) * ramp * per_tall
+                else:
+                    ramp = (z2 - cut) / (z2 - z1)
+                    part = 1.0 - (z2 - cut) * ramp * per_tall
+                area[k] += scale * ramp * (offset - nz * cut)
+                if flat > 0:
+                    under[k] += flat * part
+                    under[k + 1] -= flat * part
+            continue
+        if k1 > k0:
+            _ramp(poly, k0, k1, scale / (z1 - z0), z0, offset, nz)
+            if flat > 0:
+                _square(poly_under, k0, k1, flat / (tall * (z1 - z0)), z0, 0.0)
+        if k2 > k1:
+            _ramp(poly, k1, k2, -scale / (z2 - z1), z2, offset, nz)
+            if flat > 0:
+                _square(poly_under, k1, k2, -flat / (tall * (z2 - z1)), z2, flat)
+    total = 0.0
+    p0, p1, p2, q0, q1, q2 = 0.0, 0.0, 0.0, 0.0, 0.0, 0.0
+    below = np.empty(n)
+    for k in range(n):
+        p0, p1, p2 = p0 + poly[k, 0], p1 + poly[k, 1], p2 + poly[k, 2]
+        q0, q1, q2 = q0 + poly_under[k, 0], q1 + poly_under[k, 1], q2 + poly_under[k, 2]
+        cut = (k + 0.5) * h
+        area[k] = max(area[k] + p0 + cut * (p1 + cut * p2), 0.0)
+        total += under[k]
+        below[k] = total + q0 + cut * (q1 + cut * q2)
+    return area, below, crossed[:crossings]
+
+
+@njit(cache=True, nogil=True)
+def _ramp(poly, lo, hi, scale, zero, offset, nz):
+    """Add scale * (z - zero) * (offset - nz z) to the layers lo to hi - 1."""
+    c0, c1, c2 = -scale * zero * offset, scale * (offset + nz * zero), -scale * nz
+    poly[lo, 0] += c0
+    poly[lo, 1] += c1
+    poly[lo, 2] += c2
+    poly[hi, 0] -= c0
+    poly[hi, 1] -= c1
+    poly[hi, 2] -= c2
+
+
+@njit(cache=True, nogil=True)
+def _square(poly, lo, hi, scale, zero, base):
+    """Add base + scale * (z - zero)^2 to the layers lo to hi - 1."""
+    c0, c1, c2 = base + scale * zero * zero, -2.0 * scale * zero, scale
+    poly[lo, 0] += c0
+    poly[lo, 1] += c1
+    poly[lo, 2] += c2
+    poly[hi, 0] -= c0
+    poly[hi, 1] -= c1
+    poly[hi, 2] -= c2
+
+
+@njit(cache=True, nogil=True)
+def cut_points(vertices, facets, crossed, z, height, e1, e2):
+    """Where edges of some facets cross a height, (k, 2) in the plane of e1 and e2."""
+    points = np.empty((2 * len(crossed), 2))
+    at = 0
+    for f in crossed:
+        for i in range(3):
+            u, v = facets[f, i], facets[f, (i + 1) % 3]
+            if (z[u] < height) == (z[v] < height) or at == points.shape[0]:
+                continue
+            t = (height - z[u]) / (z[v] - z[u])
+            x, y = 0.0, 0.0
+            for axis in range(3):
+                p = vertices[u, axis] + t * (vertices[v, axis] - vertices[u, axis])
+                x += p * e1[axis]
+                y += p * e2[axis]
+            points[at, 0], points[at, 1] = x, y
+            at += 1
+    return points[:at]
+
+
+@njit(cache=True, nogil=True)
+def margin_in(hull, x, y):
+    """Distance to a hull's outline: inside positive, outside negative; -inf without area."""
+    n = hull.shape[0]
+    if n < 3:
+        return -np.inf
+    inside, nearest = np.inf, np.inf
+    for i in range(n):
+        ax, ay = hull[i, 0], hull[i, 1]
+        ux, uy = hull[(i + 1) % n, 0] - ax, hull[(i + 1) % n, 1] - ay
+        length = np.hypot(ux, uy)
+        inside = min(inside, (ux * (y - ay) - uy * (x - ax)) / length)
+        t = min(max(((x - ax) * ux + (y - ay) * uy) / length**2, 0.0), 1.0)
+        nearest = min(nearest, np.hypot(ax + t * ux - x, ay + t * uy - y))
+    return inside if inside >= 0 else -nearest
+
+
+@njit(cache=True, nogil=True)
+def _root(parent, i):
+    while parent[i] != i:
+        parent[i] = parent[parent[i]]
+        i = parent[i]
+    return i
+
+
+@njit(cache=True, nogil=True)
+def island_lives(z, shift, edges, outward, down, h, n):
+    """Islands from the surface's lowest points: rows of vertex, first layer, layers it lasts.
+
+    A lowest point with material above it begins a part of the print. Parts whose first layer
+    is the plate's stand; any other lasts until what hangs from it joins what stands, at the
+    height of the lowest pass between them, or ends. Parts that begin and join between the
+    same two cuts are never seen.
+    """
+    count = z.shape[0]
+    into = np.arange(count)
+    for e in range(edges.shape[0]):
+        u, v = edges[e, 0], edges[e, 1]  # u < v: of equal heights the first is the lower
+        if z[v] < z[u]:
+            if z[v] < z[into[u]] or (z[v] == z[into[u]] and v < into[u]):
+                into[u] = v
+        elif z[u] < z[into[v]] or (z[u] == z[into[v]] and u < into[v]):
+            into[v] = u
+    for v in range(count):
+        root = v
+        while into[root] != root:
+            root = into[root]
+        walk = v
+        while into[walk] != root:
+            above = into[walk]
+            into[walk] = root
+            walk = above
+    # Passes between the parts, the lowest first.
+    crossing = 0
+    for e in range(edges.shape[0]):
+        crossing += into[edges[e, 0]] != into[edges[e, 1]]
+    tail, head, height = (
+        np.empty(crossing, np.int64), np.empty(crossing, np.int64), np.empty(crossing)
+    )  # fmt: skip
+    crossing = 0
+    for e in range(edges.shape[0]):
+        u, v = edges[e, 0], edges[e, 1]
+        if into[u] != into[v]:
+            tail[crossing], head[crossing] = into[u], into[v]
+            height[crossing] = max(z[u], z[v])
+            crossing += 1
+    # parent, first layer (n + 1: no part begins here), chain of waiting parts
+    parent = into
+    first = np.full(count, n + 1, np.int64)
+    waiting = np.full(count, -1, np.int64)
+    last = np.full(count, -1, np.int64)
+    after = np.full(count, -1, np.int64)
+    life = np.full(count, -1, np.int64)
+    for v in range(count):
+        if into[v] != v:
+            continue
+        facing = outward[v, 0] * down[0] + outward[v, 1] * down[1] + outward[v, 2] * down[2]
+        if facing > 0:
+            first[v] = max(_first_cut_at_or_above(z[v] + shift, h), 0)
+            if 0 < first[v] < n:
+                waiting[v] = last[v] = v
+    for e in order_by(height, height):
+        a, b = _root(parent, tail[e]), _root(parent, head[e])
+        if a == b:
+            continue
+        if first[a] > first[b]:
+            a, b = b, a
+        k = max(_first_cut_at_or_above(height[e] + shift, h), 0)
+        if first[b] >= k:  # seen in no layer of its own
+            waiting[b] = -1
+        if first[a] == 0:
+            w = waiting[b]
+            while w >= 0:
+                life[w] = k - first[w]
+                w = after[w]
+        elif waiting[b] >= 0:
+            if waiting[a] < 0:
+                waiting[a] = waiting[b]
+            else:
+                after[last[a]] = waiting[b]
+            last[a] = last[b]
+        parent[b] = a
+    # What still waits never joins: it lasts up to its top.
+    floats = False
+    for v in range(count):
+        floats |= parent[v] == v and first[v] > 0 and waiting[v] >= 0
+    if floats:
+        top = np.full(count, -np.inf)
+        for v in range(count):
+            root = _root(parent, v)
+            top[root] = max(top[root], z[v])
+        for v in range(count):
+            if parent[v] == v and first[v] > 0:
+                w = waiting[v]
+                while w >= 0:
+                    life[w] = max(min(_first_cut_at_or_above(top[v] + shift, h), n) - first[w], 1)
+                    w = after[w]
+    islands = 0
+    for v in range(count):
+        islands += life[v] >= 0
+    found = np.empty((islands, 3), np.int64)
+    islands = 0
+    for v in range(count):
+        if life[v] >= 0:
+            found[islands, 0], found[islands, 1], found[islands, 2] = v, first[v], life[v]
+            islands += 1
+    return found
+
+
+@njit(cache=True, nogil=True)
+def score_rows(
+    vertices, facets, normals, areas, shown, edges, outward, solid_vertices,
+    solid_facets, solid_normals, solid_areas, solid_offsets, hull, middle, one_body, downs, lift, h,
+    cos_limit, rough, half_layers, notable, room, spacing, rows,
+):  # fmt: skip
+    """Fill a row of scores for every direction; the volume column is left alone."""
+    for d in range(downs.shape[0]):
+        down = downs[d]
+        e1, e2 = across(down)
+        z, _, shift = _heights(vertices, down, lift)
+        over, roughness, marks, _ = surface_scores(
+            facets, normals, areas, shown, z, shift, down, cos_limit, h / 2, rough
+        )
+        rows[d, AREA], rows[d, FINISH], rows[d, MARKS] = over, roughness, marks
+        if not one_body:
+            z, _, shift = _heights(solid_vertices, down, lift)
+        top = z.max() + shift
+        rows[d, HEIGHT] = top
+        n = max(int(np.ceil(top / h - 1e-6)), 0)
+        start = max(_first_cut_at_or_above(lift, h), 0)
+        area, below, crossed = layer_profiles(
+            solid_facets, solid_normals, solid_areas, solid_offsets, z, shift, down, h, n, start
+        )
+        peak = area.max() if n else 0.0
+        rows[d, PEAK] = peak
+        grip = 1.0
+        for k in range(n):
+            if k and area[k] > 0 and area[k] >= notable * peak:
+                grip = min(grip, max(1.0 - (below[k] - below[k - 1]) / area[k], 0.0))
+        rows[d, GRIP] = grip
+        if len(crossed) == 0:
+            rows[d, START], rows[d, FOOTING] = 0.0, -90.0
+        else:
+            cut = (start + 0.5) * h - shift
+            points = cut_points(solid_vertices, solid_facets, crossed, z, cut, e1, e2)
+            foot = hull_of(points)
+            rows[d, START] = reach_of(foot)
+            x, y, up = 0.0, 0.0, shift
+            for axis in range(3):
+                x += middle[axis] * e1[axis]
+                y += middle[axis] * e2[axis]
+                up -= middle[axis] * down[axis]
+            margin = margin_in(foot, x, y) if start == 0 else -np.inf
+            rows[d, FOOTING] = -90.0 if margin == -np.inf else np.degrees(np.arctan2(margin, up))
+        islands = island_lives(z, shift, edges, outward, down, h, n)
+        weight = 0.0
+        for i in range(islands.shape[0]):
+            weight += islands[i, 2] / (islands[i, 2] + half_layers)
+        rows[d, ISLANDS] = weight
+        flat = np.empty((hull.shape[0], 2))
+        for i in range(hull.shape[0]):
+            x, y = 0.0, 0.0
+            for axis in range(3):
+                x += hull[i, axis] * e1[axis]
+                y += hull[i, axis] * e2[axis]
+            flat[i, 0], flat[i, 1] = x, y
+        rows[d, COPIES] = 0.0
+        if top <= room[2] + 1e-6:
+            outline = hull_of(_without_inner(flat))
+            rows[d, COPIES] = copies_in_rows(outline, room[0], room[1], spacing)
+
+
+@njit(cache=True, nogil=True)
+def _without_inner(points):
+    """Points in the plane but for most that cannot be corners of their convex hull."""
+    n = points.shape[0]
+    if n < 200:
+        return points
+    sides = 16
+    corner = np.zeros((sides, 2))
+    for s in range(sides):
+        dx, dy = np.cos(2 * np.pi * s / sides), np.sin(2 * np.pi * s / sides)
+        most = -np.inf
+        for i in range(n):
+            far = points[i, 0] * dx + points[i, 1] * dy
+            if far > most:
+                most = far
+                corner[s, 0], corner[s, 1] = points[i, 0], points[i, 1]
+    kept = np.empty((n, 2))
+    count = 0
+    for i in range(n):
+        for s in range(sides):
+            ax, ay = corner[s, 0], corner[s, 1]
+            bx, by = corner[(s + 1) % sides, 0], corner[(s + 1) % sides, 1]
+            if (bx - ax) * (points[i, 1] - ay) - (by - ay) * (points[i, 0] - ax) <= 0:
+                kept[count, 0], kept[count, 1] = points[i, 0], points[i, 1]
+                count += 1
+                break
+    return kept[:count]
+
+
+@njit(cache=True, nogil=True)
+def across(down):
+    """Two directions that make a right-handed frame with up = -down: e1 x e2 = up."""
+    if abs(down[2]) > 0.9:
+        ax, ay, az = 1.0, 0.0, 0.0
+    else:
+        ax, ay, az = 0.0, 0.0, 1.0
+    along = ax * down[0] + ay * down[1] + az * down[2]
+    e1 = np.array([ax - along * down[0], ay - along * down[1], az - along * down[2]])
+    e1 /= np.sqrt((e1 * e1).sum())
+    # e2 = up x e1
+    u0, u1, u2 = -down[0], -down[1], -down[2]
+    e2 = np.array(
+        [u1 * e1[2] - u2 * e1[1], u2 * e1[0] - u0 * e1[2], u0 * e1[1] - u1 * e1[0]]
+    )  # fmt: skip
+    return e1, e2
+
+
+@njit(cache=True, nogil=True)
+def support_columns(vertices, facets, normals, down, lift, rests, cos_limit, columns):
+    """Volume of the columns under what overhangs, before their density, on a coarse grid."""
+    e1, e2 = across(down)
+    z, _, shift = _heights(vertices, down, lift)
+    placed = np.empty((vertices.shape[0], 3))
+    for v in range(vertices.shape[0]):
+        p0, p1, p2 = vertices[v, 0], vertices[v, 1], vertices[v, 2]
+        placed[v, 0] = p0 * e1[0] + p1 * e1[1] + p2 * e1[2]
+        placed[v, 1] = p0 * e2[0] + p1 * e2[1] + p2 * e2[2]
+        placed[v, 2] = z[v] + shift
+    hangs = np.zeros(facets.shape[0], np.bool_)
+    counted = np.empty_like(facets)
+    count = 0
+    some = False
+    for f in range(facets.shape[0]):
+        cos = normals[f, 0] * down[0] + normals[f, 1] * down[1] + normals[f, 2] * down[2]
+        if cos < 0:
+            counted[count] = facets[f]
+            count += 1
+        if cos <= cos_limit:
+            continue
+        a, b, c = placed[facets[f, 0], 2], placed[facets[f, 1], 2], placed[facets[f, 2], 2]
+        if abs(a) > rests or abs(b) > rests or abs(c) > rests:
+            hangs[count] = some = True
+            counted[count] = facets[f]
+            count += 1
+    if not some:
+        return 0.0
+    return column_volume(placed, counted, count, hangs, columns)

@@ -1,0 +1,190 @@
+"""Score many directions of down on all goals, without turning or slicing the model."""
+
+import math
+from collections.abc import Callable
+from concurrent.futures import ThreadPoolExecutor
+from functools import cached_property
+
+import numpy as np
+from scipy.spatial import ConvexHull, QhullError
+
+from ..layers.growth import NOTABLE_PART
+from ..mesh import Mesh, facet_areas, facet_normals, union_of_bodies
+from ..process import Process
+from ..surface import SLOPE_TOLERANCE_DEG
+from . import _kernels
+
+__all__ = ["Scorer"]
+
+# Columns across the longer side by which support volume is estimated.
+COLUMNS = 72
+THREADS = 2
+_CHUNK = 16
+
+
+class Scorer:
+    """A model made ready to be scored; the same for every threshold and direction.
+
+    Parameters
+    ----------
+    shape : Mesh
+        In mm, scaled, not turned.
+    process : Process
+    threshold_deg : float
+    lift_mm : float
+        How far its lowest point is held above the plate.
+    shown : (m,) bool, optional
+        Facets of the show side.
+
+    Notes
+    -----
+    A direction is a unit vector of the model that points straight down. Layers and islands
+    are those of the bodies' union, by formula (see `_kernels`). Grip takes all undersides
+    between two cuts for hanging, which is exact but for features thinner than a layer.
+    """
+
+    def __init__(
+        self,
+        shape: Mesh,
+        process: Process,
+        threshold_deg: float,
+        lift_mm: float = 0.0,
+        shown: np.ndarray | None = None,
+    ):
+        self.shape = shape
+        self.process = process
+        self.threshold_deg = threshold_deg
+        self.lift_mm = lift_mm
+        self.shown = np.zeros(0, np.bool_) if shown is None else np.ascontiguousarray(shown)
+        self.normals = facet_normals(shape)
+        self.areas = facet_areas(shape)
+        union = union_of_bodies(shape)
+        self.is_closed = union is not None
+        self.solid = shape if union is None else union
+        self.solid_normals = self.normals if self.solid is shape else facet_normals(self.solid)
+        self.solid_areas = self.areas if self.solid is shape else facet_areas(self.solid)
+
+    @cached_property
+    def hull_mm(self) -> np.ndarray:
+        """(k, 3) float: corners of the convex hull."""
+        points = self.shape.vertices
+        try:
+            return np.ascontiguousarray(points[ConvexHull(points).vertices])
+        except (QhullError, ValueError):
+            return points
+
+    @cached_property
+    def middle_mm(self) -> np.ndarray:
+        """(3,) float: centre of mass of the solid."""
+        a, b, c = (self.solid.vertices[self.solid.facets[:, i]] for i in range(3))
+        volume = np.einsum("ij,ij->i", a, np.cross(b, c))
+        total = volume.sum()
+        if abs(total) < 1e-12:
+            return self.solid.vertices.mean(axis=0)
+        return ((a + b + c) * volume[:, None]).sum(axis=0) / (4 * total)
+
+    @cached_property
+    def edges(self) -> np.ndarray:
+        """(e, 2) int32: vertices of every edge of the solid, the lower number first, in order."""
+        f = self.solid.facets.astype(np.int64)
+        u, v = f.ravel(), f[:, [1, 2, 0]].ravel()
+        n = len(self.solid.vertices)
+        keys = np.unique(np.minimum(u, v) * n + np.maximum(u, v))
+        return np.stack([keys // n, keys % n], axis=1).astype(np.int32)
+
+    @cached_property
+    def outward(self) -> np.ndarray:
+        """(n, 3) float: normals of the vertices, each facet weighed by its angle there.
+
+        Their sign tells which side of a lowest point the material is on (Baerentzen and
+        Aanaes 2005, from memory).
+        """
+        corners = self.solid.vertices[self.solid.facets]
+        out = np.zeros_like(self.solid.vertices)
+        for i in range(3):
+            u = corners[:, (i + 1) % 3] - corners[:, i]
+            v = corners[:, (i + 2) % 3] - corners[:, i]
+            angle = np.arctan2(np.linalg.norm(np.cross(u, v), axis=1), np.einsum("ij,ij->i", u, v))
+            for axis in range(3):
+                out[:, axis] += np.bincount(
+                    self.solid.facets[:, i], angle * self.solid_normals[:, axis], len(out)
+                )
+        return out
+
+    @cached_property
+    def _given(self) -> tuple:
+        """What the kernel needs of the model and the process."""
+        rule = self.process
+        limit = math.cos(math.radians(self.threshold_deg - SLOPE_TOLERANCE_DEG))
+        rough = np.cos(np.radians([rule["rough_from_deg"], rule["rough_to_deg"]]))
+        offsets = np.einsum(
+            "ij,ij->i", self.solid_normals, self.solid.vertices[self.solid.facets[:, 0]]
+        )
+        model = (
+            self.shape.vertices, self.shape.facets, self.normals, self.areas, self.shown,
+            self.edges, self.outward, self.solid.vertices, self.solid.facets,
+            self.solid_normals, self.solid_areas, offsets, self.hull_mm, self.middle_mm,
+            self.solid is self.shape,
+        )  # fmt: skip
+        numbers = (
+            float(self.lift_mm), rule.layer_height_mm, limit, rough, rule["absorbed_layers"],
+            NOTABLE_PART, np.array(rule.build_volume_mm), rule["spacing_mm"],
+        )  # fmt: skip
+        return model, numbers
+
+    def score(
+        self,
+        downs: np.ndarray,
+        with_volume: bool = True,
+        progress: Callable[[float], None] | None = None,
+    ) -> np.ndarray:
+        """Score directions.
+
+        Parameters
+        ----------
+        downs : (d, 3) float
+            Unit vectors of the model that point straight down.
+        with_volume : bool
+            Whether support volume is estimated too; NaN where not.
+        progress : callable, optional
+            Called with the part done; may raise to stop.
+
+        Returns
+        -------
+        (d, 11) float
+            One row a direction, columns as in `GOALS`.
+        """
+        downs = np.ascontiguousarray(downs, np.float64).reshape(-1, 3)
+        rows = np.full((len(downs), _kernels.COUNT), np.nan)
+        model, numbers = self._given
+
+        def block(lo: int) -> None:
+            part = slice(lo, lo + _CHUNK)
+            _kernels.score_rows(*model, downs[part], *numbers, rows[part])
+            if with_volume:
+                for i in range(lo, min(lo + _CHUNK, len(downs))):
+                    rows[i, _kernels.VOLUME] = self._volume(downs[i])
+
+        starts = range(0, len(downs), _CHUNK)
+        if len(starts) < 2:
+            for lo in starts:
+                block(lo)
+            return rows
+        with ThreadPoolExecutor(THREADS) as pool:
+            jobs = [pool.submit(block, lo) for lo in starts]
+            try:
+                for done, job in enumerate(jobs, start=1):
+                    job.result()
+                    if progress:
+                        progress(done / len(jobs))
+            finally:
+                for job in jobs:
+                    job.cancel()
+        return rows
+
+    def _volume(self, down: np.ndarray) -> float:
+        limit = self._given[1][2]
+        return self.process["grid_density"] * _kernels.support_columns(
+            self.shape.vertices, self.shape.facets, self.normals, down, float(self.lift_mm),
+            self.process.layer_height_mm / 2, limit, COLUMNS,
+        )  # fmt: skip

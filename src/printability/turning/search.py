@@ -1,0 +1,245 @@
+"""Find a few different ways to stand a model that need little help."""
+
+from collections.abc import Callable
+from dataclasses import dataclass
+
+import numpy as np
+
+from ..footing.copies import angle_that_fits
+from ..mesh import angles_of_rotation, rotation_about_axes, rotation_taking_down
+from .directions import even_directions, faces_to_stand_on, ring_around
+from .goals import GOALS
+from .scoring import Scorer
+
+__all__ = ["DIRECTIONS", "Proposal", "TurnMap", "Yardstick", "make_map", "propose", "turn_to"]
+
+# Directions of a map: a neighbour every 4.5 degrees.
+DIRECTIONS = 2000
+# Search: basins that are refined, steps of the refinement, and what counts as different.
+_SEEDS = 28
+_APART_DEG = 8.0
+_STEPS_DEG = (3.0, 1.5, 0.75, 0.4)
+_AROUND = 8
+_DIFFERENT_DEG = 20.0
+_SAME_NUMBERS = 0.08
+# What does not fit the machine comes after everything that does.
+_UNFIT = 10.0
+
+
+@dataclass(frozen=True, eq=False)
+class TurnMap:
+    """Scores of directions all around.
+
+    Attributes
+    ----------
+    downs : (d, 3) float
+        Unit vectors of the model that point down.
+    rows : (d, 11) float
+        Scores, columns as in `GOALS`.
+    """
+
+    downs: np.ndarray
+    rows: np.ndarray
+
+
+@dataclass(frozen=True)
+class Proposal:
+    """One way to stand the model.
+
+    Attributes
+    ----------
+    down : (3,) tuple of float
+        The direction of the model that points down.
+    angles_deg : (3,) tuple of float
+        The same as a turn about the fixed axes X, Y, Z.
+    on_face : bool
+        Whether it rests on a flat of its hull.
+    badness : float
+        Weighted, 0 where it is the best for every goal that counts.
+    scores : dict
+        Goal to number, as scored.
+    """
+
+    down: tuple[float, float, float]
+    angles_deg: tuple[float, float, float]
+    on_face: bool
+    badness: float
+    scores: dict[str, float]
+
+
+class Yardstick:
+    """Puts goals of different units on one scale, by what a map's directions reach.
+
+    A goal's badness is 0 at the best value of the map and 1 at the value that nine tenths of
+    the directions are better than; differences that are not notable stay small.
+
+    Parameters
+    ----------
+    rows : (d, 11) float
+    weights : dict
+        Goal to weight; goals left out count nothing.
+    """
+
+    def __init__(self, rows: np.ndarray, weights: dict[str, float]):
+        self.columns = np.array([goal.column for goal in GOALS.values()])
+        self.sign = np.array([-1.0 if goal.most else 1.0 for goal in GOALS.values()])
+        self.weights = np.array([float(weights.get(key, 0.0)) for key in GOALS])
+        values = self._oriented(rows)
+        with np.errstate(invalid="ignore"):
+            self.best = np.nanmin(values, axis=0)
+            wide = np.nanpercentile(values, 90, axis=0) - self.best
+        notable = np.array([goal.notable for goal in GOALS.values()])
+        self.scale = np.maximum(wide, 4 * notable)
+
+    def _oriented(self, rows: np.ndarray) -> np.ndarray:
+        return np.atleast_2d(rows)[:, self.columns] * self.sign
+
+    def per_goal(self, rows: np.ndarray) -> np.ndarray:
+        """(d, 11) float: badness of every goal, in the order of `GOALS`."""
+        return (self._oriented(rows) - self.best) / self.scale
+
+    def badness(self, rows: np.ndarray) -> np.ndarray:
+        """(d,) float: weighted mean over the goals, plus a step where it does not fit."""
+        rows = np.atleast_2d(rows)
+        parts = np.nan_to_num(np.minimum(self.per_goal(rows), 2.0), nan=0.0)
+        total = parts @ self.weights / max(self.weights.sum(), 1e-12)
+        return total + np.where(rows[:, GOALS["copies"].column] < 1, _UNFIT, 0.0)
+
+
+def make_map(
+    scorer: Scorer,
+    directions: int = DIRECTIONS,
+    progress: Callable[[float], None] | None = None,
+) -> TurnMap:
+    """Score directions all around."""
+    downs = even_directions(directions)
+    return TurnMap(downs, scorer.score(downs, progress=progress))
+
+
+def turn_to(
+    down: np.ndarray, scorer: Scorer, present: np.ndarray | None = None
+) -> tuple[float, float, float]:
+    """Angles that stand a model with a direction down, by the smallest turn from the present one.
+
+    Where it then leaves the plate but fits turned about Z, that turn is added.
+
+    Parameters
+    ----------
+    down : (3,) float
+        Of the model.
+    scorer : Scorer
+    present : (3, 3) float, optional
+        Rotation as it stands now.
+    """
+    now = np.eye(3) if present is None else present
+    matrix = rotation_taking_down(now @ np.asarray(down)) @ now
+    seen = (scorer.hull_mm @ matrix.T)[:, :2]
+    x, y, _ = scorer.process.build_volume_mm
+    about_z = angle_that_fits(seen, (x, y))
+    if about_z:
+        matrix = rotation_about_axes(0.0, 0.0, about_z) @ matrix
+    return angles_of_rotation(matrix)
+
+
+def propose(
+    scorer: Scorer,
+    found: TurnMap,
+    weights: dict[str, float],
+    count: int = 5,
+    present: np.ndarray | None = None,
+    progress: Callable[[float], None] | None = None,
+) -> list[Proposal]:
+    """A few different good stances, the best first.
+
+    The best directions of the map, far enough apart, and the flats of the hull are refined by
+    small turns to less than a degree; of those, one is left out that is near a better one or
+    has the same numbers, as turns of a symmetric model have. The best flat is always among
+    them.
+
+    Parameters
+    ----------
+    scorer : Scorer
+    found : TurnMap
+        Of the same scorer.
+    weights : dict
+        Goal to weight.
+    count : int
+    present : (3, 3) float, optional
+        Rotation as it stands now; turns are the smallest from there.
+    progress : callable, optional
+        Called with the part done; may raise to stop.
+    """
+    faces = faces_to_stand_on(scorer.hull_mm)
+    flats = np.array([face.down for face in faces]).reshape(-1, 3)
+    flat_rows = scorer.score(flats)
+    stick = Yardstick(np.concatenate([found.rows, flat_rows]), weights)
+    seeds = _apart(found.downs, stick.badness(found.rows), _SEEDS, _APART_DEG)
+    with_volume = weights.get("volume", 0.0) > 0
+    refined = _refined(scorer, stick, found.downs[seeds], found.rows[seeds], with_volume, progress)
+    downs = np.concatenate([flats, refined[0]])
+    rows = np.concatenate([flat_rows, refined[1]])
+    if not with_volume:
+        lacking = np.isnan(rows[:, GOALS["volume"].column])
+        rows[lacking] = scorer.score(downs[lacking])
+    badness, parts = stick.badness(rows), np.nan_to_num(stick.per_goal(rows))
+    counts = stick.weights > 0
+    chosen: list[int] = []
+    order = [int(i) for i in np.argsort(badness, kind="stable")]
+    for i in order:
+        if len(chosen) == count:
+            break
+        near = downs[chosen] @ downs[i] > np.cos(np.radians(_DIFFERENT_DEG))
+        same = np.abs(parts[chosen][:, counts] - parts[i, counts]).max(axis=1, initial=0)
+        if not near.any() and not (same < _SAME_NUMBERS).any():
+            chosen.append(i)
+    # A flat to stand on is worth a look even where leaning is better.
+    best_flat = next((i for i in order if i < len(flats)), None)
+    if best_flat is not None and len(chosen) == count and min(chosen) >= len(flats):
+        chosen[-1] = best_flat
+    return [
+        Proposal(
+            down=tuple(float(v) for v in downs[i]),
+            angles_deg=turn_to(downs[i], scorer, present),
+            on_face=i < len(flats),
+            badness=float(badness[i]),
+            scores={key: float(rows[i, goal.column]) for key, goal in GOALS.items()},
+        )
+        for i in chosen
+    ]
+
+
+def _apart(downs: np.ndarray, badness: np.ndarray, count: int, apart_deg: float) -> list[int]:
+    """The best directions that lie apart from each other."""
+    limit = np.cos(np.radians(apart_deg))
+    chosen: list[int] = []
+    for i in np.argsort(badness, kind="stable"):
+        if len(chosen) == count:
+            break
+        if not (downs[chosen] @ downs[i] > limit).any():
+            chosen.append(int(i))
+    return chosen
+
+
+def _refined(scorer, stick, downs, rows, with_volume, progress):
+    """Directions moved to better ones near by, all of them step by step together."""
+    downs, rows = downs.copy(), rows.copy()
+    badness = stick.badness(rows)
+    for number, step in enumerate(_STEPS_DEG):
+        active = np.ones(len(downs), bool)
+        for _ in range(4):  # further with the same step while that helps
+            which = np.flatnonzero(active)
+            if not len(which):
+                break
+            tried = np.concatenate([ring_around(downs[i], step, _AROUND) for i in which])
+            tried_rows = scorer.score(tried, with_volume)
+            tried_badness = stick.badness(tried_rows).reshape(-1, _AROUND)
+            best = tried_badness.argmin(axis=1)
+            for row, i in enumerate(which):
+                at = row * _AROUND + int(best[row])
+                active[i] = tried_badness[row, best[row]] < badness[i] - 1e-9
+                if active[i]:
+                    downs[i], rows[i] = tried[at], tried_rows[at]
+                    badness[i] = tried_badness[row, best[row]]
+        if progress:
+            progress((number + 1) / len(_STEPS_DEG))
+    return downs, rows
