@@ -20,7 +20,7 @@ FLAGS = [
 
 # Notes the time from the release of the button to the frame that shows one more pillar.
 WATCH = """() => {
-  const canvas = document.querySelector("canvas");
+  const canvas = document.querySelector("[data-model]");
   const view = canvas.view;
   window.took = null;
   canvas.addEventListener("pointerup", () => {
@@ -86,7 +86,7 @@ def _measure(url: str, chromium: str) -> None:
 
 
 def _click_until_one_stands(page) -> float | None:
-    box = page.locator("canvas").bounding_box()
+    box = page.locator("[data-model]").bounding_box()
     for x, y in np.random.default_rng(3).uniform(0.2, 0.8, (80, 2)):
         page.mouse.click(box["x"] + box["width"] * x, box["y"] + box["height"] * y)
         page.wait_for_selector("html:not([data-busy])")

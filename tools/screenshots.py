@@ -52,9 +52,9 @@ class Maker:
     def click_at(self, *point):
         """Click on a place of the plate, mm."""
         x, y = self.page.evaluate(
-            "p => document.querySelector('canvas').view.toScreen(p)", list(point)
+            "p => document.querySelector('[data-model]').view.toScreen(p)", list(point)
         )
-        box = self.page.locator("canvas").bounding_box()
+        box = self.page.locator("[data-model]").bounding_box()
         self.page.mouse.click(box["x"] + x, box["y"] + y)
         self.settled()
 

@@ -25,7 +25,7 @@ __all__ = [
 
 T = TypeVar("T")
 # Raised whenever the core computes something differently, so that old caches are left alone.
-CODE = "1"
+CODE = "2"
 MAX_ENTRIES = 160
 
 _entries: OrderedDict[str, object] = OrderedDict()
@@ -33,8 +33,11 @@ _making: dict[str, threading.Lock] = {}
 _guard = threading.Lock()
 
 
-def remembered(key: str, make: Callable[[], T]) -> T:
-    """The value under a key; made once, also when several requests ask at the same time."""
+def remembered(key: str, make: Callable[[], T], keep: Callable[[T], bool] = lambda _: True) -> T:
+    """The value under a key; made once, also when several requests ask at the same time.
+
+    A value that ``keep`` turns down is given back but not remembered.
+    """
     with _guard:
         if key in _entries:
             _entries.move_to_end(key)
@@ -46,7 +49,8 @@ def remembered(key: str, make: Callable[[], T]) -> T:
                 return _entries[key]
         value = make()
         with _guard:
-            _entries[key] = value
+            if keep(value):
+                _entries[key] = value
             _making.pop(key, None)
             while len(_entries) > MAX_ENTRIES:
                 _entries.popitem(last=False)

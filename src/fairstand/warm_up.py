@@ -6,12 +6,14 @@ from trimesh.creation import box
 from printability.drawing import drawing_png
 from printability.findings import find
 from printability.inspection import inspect_model
+from printability.layers import outline_at
 from printability.measuring import Anchor, take_measure
 from printability.mesh import Mesh, binary_stl, facet_normals, open_mesh
 from printability.pillars import PillarSpec, size_for
 from printability.process import PROCESSES
 from printability.stance import Setup, place
 from printability.surface import Stroke, painted_sides
+from printability.turning import Scorer, even_directions
 
 __all__ = ["warm_up"]
 
@@ -29,6 +31,8 @@ def warm_up() -> None:
     take_measure(placed.mesh, "thickness", (Anchor(under, (1 / 3, 1 / 3, 1 / 3)),))
     painted_sides(mesh, (Stroke("show", (0,), 30.0),))
     drawing_png(placed.mesh, (32, 24))
+    Scorer(mesh, PROCESSES["fdm"], 45.0).score(even_directions(2))
+    outline_at(placed.mesh, 0.1, 0.2)
 
 
 def _table() -> Mesh:

@@ -11,8 +11,10 @@ from PIL import Image
 
 from .mesh import Mesh, crease_edges, facet_normals
 
-__all__ = ["drawing_png"]
+__all__ = ["drawing_png", "span_to_show"]
 
+# Where z = 0 lies in drawings of one scale, from the top.
+_PLATE = 0.82
 _CHALK, _INK, _PLUM = (232, 226, 214), (38, 50, 76), (122, 62, 110)
 
 
@@ -23,6 +25,7 @@ def drawing_png(
     elevation_deg: float = 18.0,
     plum: np.ndarray | None = None,
     background: tuple[int, int, int] = (250, 246, 238),
+    span_mm: float | None = None,
 ) -> bytes:
     """PNG of a mesh seen in parallel projection.
 
@@ -35,14 +38,13 @@ def drawing_png(
     plum : (m,) bool, optional
         Facets to colour as overhanging.
     background : RGB
+    span_mm : float, optional
+        Width of the drawing in mm, so that several have one scale; then z = 0 lies at the
+        same height in each. Without it the mesh fills the drawing. See `span_to_show`.
     """
     scale_up = 2
     width, height = size[0] * scale_up, size[1] * scale_up
-    az, el = np.radians(azimuth_deg), np.radians(elevation_deg)
-    right = np.array([np.cos(az), np.sin(az), 0])
-    back = np.array([-np.sin(az) * np.cos(el), np.cos(az) * np.cos(el), -np.sin(el)])
-    up = np.cross(right, back)
-    eye = mesh.vertices @ np.stack([right, up, back], axis=1)
+    eye = _seen(mesh, azimuth_deg, elevation_deg)
     low, high = eye.min(axis=0), eye.max(axis=0)
     margin = 0.06 * min(width, height)
     span = np.maximum(high - low, 1e-9)
@@ -50,6 +52,10 @@ def drawing_png(
     middle = (low + high) / 2
     x = (eye[:, 0] - middle[0]) * zoom + width / 2
     y = height / 2 - (eye[:, 1] - middle[1]) * zoom
+    if span_mm is not None:
+        zoom = width / span_mm
+        x = (eye[:, 0] - middle[0]) * zoom + width / 2
+        y = height * _PLATE - eye[:, 1] * zoom
     screen = np.stack([x, y, eye[:, 2] * zoom], axis=1)
     depth, facet = _rasterize(screen, mesh.facets, width, height)
 
@@ -81,6 +87,27 @@ def drawing_png(
     out = io.BytesIO()
     Image.fromarray(small.astype(np.uint8)).save(out, "PNG", optimize=True)
     return out.getvalue()
+
+
+def span_to_show(
+    mesh: Mesh,
+    size: tuple[int, int],
+    azimuth_deg: float = -35.0,
+    elevation_deg: float = 18.0,
+) -> float:
+    """The least ``span_mm`` by which `drawing_png` shows a mesh whole."""
+    eye = _seen(mesh, azimuth_deg, elevation_deg)
+    low, high = eye.min(axis=0), eye.max(axis=0)
+    tall = max(high[1] / _PLATE, -low[1] / (1 - _PLATE), 1e-6)
+    return 1.06 * max(float(high[0] - low[0]), float(tall) * size[0] / size[1])
+
+
+def _seen(mesh: Mesh, azimuth_deg: float, elevation_deg: float) -> np.ndarray:
+    """Vertices from where the eye is: to the right, up, and away from it."""
+    az, el = np.radians(azimuth_deg), np.radians(elevation_deg)
+    right = np.array([np.cos(az), np.sin(az), 0])
+    back = np.array([-np.sin(az) * np.cos(el), np.cos(az) * np.cos(el), -np.sin(el)])
+    return mesh.vertices @ np.stack([right, np.cross(right, back), back], axis=1)
 
 
 @njit(cache=True, nogil=True)

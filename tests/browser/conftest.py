@@ -153,8 +153,10 @@ class Bench:
 
     def at(self, point):
         """Place of a point of the plate on the screen."""
-        x, y = self.page.evaluate("p => document.querySelector('canvas').view.toScreen(p)", point)
-        box = self.page.locator("canvas").bounding_box()
+        x, y = self.page.evaluate(
+            "p => document.querySelector('[data-model]').view.toScreen(p)", point
+        )
+        box = self.page.locator("[data-model]").bounding_box()
         return box["x"] + x, box["y"] + y
 
     def click_at(self, point):
@@ -168,7 +170,7 @@ class Bench:
         return self.page.locator("footer [data-figures]").inner_text()
 
     def picture(self):
-        return self.page.locator("canvas").screenshot()
+        return self.page.locator("[data-model]").screenshot()
 
     def fill(self, field, value):
         box = self.page.locator(f'[data-field="{field}"]')

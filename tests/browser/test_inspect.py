@@ -108,7 +108,7 @@ def test_bodies_are_shown_alone_and_separated(server, bench, page, demo_files):
     # What is hidden cannot be clicked.
     at = bench.at([8.5, -7, 10])
     assert (
-        page.evaluate("p => document.querySelector('canvas').view.pick(p[0], p[1])", list(at))
+        page.evaluate("p => document.querySelector('[data-model]').view.pick(p[0], p[1])", list(at))
         is None
     )
     page.locator('[data-alone="2"]').click()

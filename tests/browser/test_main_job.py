@@ -101,7 +101,7 @@ def test_from_upload_to_both_files(server, bench, page, demo_files, tmp_path):
 
 def _stand_pillar(bench, page):
     """Click places under the model until a pillar stands."""
-    box = page.locator("canvas").bounding_box()
+    box = page.locator("[data-model]").bounding_box()
     for part_x, part_y in np.random.default_rng(3).uniform(0.25, 0.75, (60, 2)):
         page.mouse.click(box["x"] + box["width"] * part_x, box["y"] + box["height"] * part_y)
         bench.settled()
@@ -128,11 +128,11 @@ def test_pillars_are_placed_moved_resized_and_removed_on_the_canvas(
     page.mouse.move(to_x, to_y, steps=4)
     page.mouse.up()
     bench.settled()
-    contact = page.evaluate("document.querySelector('canvas').view.pillarList[0].contact_mm")
+    contact = page.evaluate("document.querySelector('[data-model]').view.pillarList[0].contact_mm")
     assert contact == pytest.approx([-14, -9, 20], abs=0.3)
     # Type a dimension; a senseless one is refused in a sentence and changes nothing.
     bench.fill("contact_mm", 0.8)
-    size = "document.querySelector('canvas').view.pillarList[0].size.contact_mm"
+    size = "document.querySelector('[data-model]').view.pillarList[0].size.contact_mm"
     assert page.evaluate(size) == 0.8
     bench.fill("contact_mm", 9)
     assert "wider than the shaft" in bench.problem()
@@ -141,7 +141,7 @@ def test_pillars_are_placed_moved_resized_and_removed_on_the_canvas(
     bench.go("Turn")
     bench.fill("lift", 5)
     bench.fill("turn-y", 12)
-    moved = page.evaluate("document.querySelector('canvas').view.pillarList[0]")
+    moved = page.evaluate("document.querySelector('[data-model]').view.pillarList[0]")
     assert moved["fit"] == "stands"
     assert moved["contact_slope_deg"] == pytest.approx(12, abs=0.01)
     bench.go("Prop")
@@ -159,7 +159,7 @@ def test_a_blocked_way_down_is_refused_with_the_place(server, bench, page, tmp_p
     bench.bring_in(server.url, path)
     bench.go("Prop")
     bench.look("below")
-    page.evaluate("document.querySelector('canvas').view.look(0, -20)")
+    page.evaluate("document.querySelector('[data-model]').view.look(0, -20)")
     page.wait_for_timeout(100)
     # From far below the front, the upper shelf's underside shows above the lower one.
     bench.click_at([10, -10, 37])

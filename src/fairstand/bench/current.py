@@ -2,7 +2,7 @@
 
 import hashlib
 import json
-from dataclasses import asdict, dataclass
+from dataclasses import asdict, dataclass, replace
 
 import numpy as np
 from django.conf import settings
@@ -26,7 +26,7 @@ from printability.surface import Overhang, find_overhang, painted_sides, undersi
 
 from .models import Stance
 
-__all__ = ["Current", "NeedsWork", "current", "edits_in_force", "shape_of"]
+__all__ = ["Current", "NeedsWork", "current", "digest", "edits_in_force", "shape_of"]
 
 # Slicing to about this many loop points a facet of the background limit is still quick.
 QUICK_POINTS_PER_FACET = 15
@@ -52,12 +52,12 @@ class Current:
         pillars = json.dumps(
             [(k, p.facet, p.weights, asdict(p.size)) for k, p in self.setup.pillars]
         )
-        return _digest(self.base_key, self.setup.process.key, pillars, self.paint_key)
+        return digest(self.base_key, self.setup.process.key, pillars, self.paint_key)
 
     @property
     def paint_key(self) -> str:
         """Names the painted sides, empty where there are none."""
-        return _digest(repr(self.setup.strokes)) if self.setup.strokes else ""
+        return digest(repr(self.setup.strokes)) if self.setup.strokes else ""
 
     @property
     def sides(self) -> np.ndarray | None:
@@ -161,12 +161,14 @@ def edits_in_force(stance: Stance) -> list[Edit]:
     return [edit_from(record.kind, record.parameters) for record in records]
 
 
-def current(stance: Stance, edits: list[Edit] | None = None) -> Current:
-    """The stance as it is, or as it would be with other edits."""
+def current(stance: Stance, edits: list[Edit] | None = None, with_pillars: bool = True) -> Current:
+    """The stance as it is, or as it would be with other edits or without its pillars."""
     source = source_mesh(stance.piece)
     start = Setup(unit=stance.piece.file_unit or "mm")
     setup = fold(source, edits_in_force(stance) if edits is None else edits, start)
-    base_key = _digest(
+    if not with_pillars:
+        setup = replace(setup, pillars=())
+    base_key = digest(
         stance.piece.source_id, stance.piece.format, repr(setup.bare),
     )  # fmt: skip
     base = remembered(
@@ -178,9 +180,10 @@ def current(stance: Stance, edits: list[Edit] | None = None) -> Current:
 
 def shape_of(stance: Stance, source: Mesh, setup: Setup) -> Mesh:
     """The piece in mm, scaled and mirrored, with its topology worked out once."""
-    name = _digest(stance.piece.source_id, stance.piece.format, repr(setup.shape.tolist()))
+    name = digest(stance.piece.source_id, stance.piece.format, repr(setup.shape.tolist()))
     return remembered(f"shape/{name}", lambda: shaped(source, setup))
 
 
-def _digest(*parts: str) -> str:
+def digest(*parts: str) -> str:
+    """A short name for what some texts say, and for how the core computes."""
     return hashlib.sha256("\n".join((CODE, *parts)).encode()).hexdigest()[:24]

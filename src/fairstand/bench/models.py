@@ -5,21 +5,26 @@ from django.utils import timezone
 
 from fairstand.library.models import Piece
 
-__all__ = ["EditRecord", "Stance"]
+__all__ = ["EditRecord", "Stance", "StripRecord"]
 
 
 class StanceQuerySet(models.QuerySet):
     """Stances, asked for by whom their piece belongs to."""
 
-    def of(self, user):
-        """Those of one owner's pieces that are not deleted."""
-        return self.filter(piece__owner=user, piece__deleted__isnull=True)
+    def of(self, user, deleted: bool = False):
+        """Those of one owner's pieces that are not deleted; deleted stances only if asked for."""
+        found = self.filter(piece__owner=user, piece__deleted__isnull=True)
+        return found if deleted else found.standing()
+
+    def standing(self):
+        """Those that are not deleted, in the order of the strip."""
+        return self.filter(deleted__isnull=True)
 
     def first_of(self, piece):
         """The first stance of a piece; made where it has none yet."""
         with transaction.atomic():
-            found = self.filter(piece=piece).first()
-            return found or self.create(piece=piece, name="As imported")
+            found = self.filter(piece=piece).standing().first()
+            return found or self.create(piece=piece, name="First stance")
 
 
 class Stance(models.Model):
@@ -31,6 +36,7 @@ class Stance(models.Model):
     in_force = models.PositiveIntegerField(default=0)
     forked_from = models.ForeignKey("self", models.SET_NULL, null=True, blank=True)
     created = models.DateTimeField(default=timezone.now)
+    deleted = models.DateTimeField(null=True, blank=True)
 
     objects = StanceQuerySet.as_manager()
 
@@ -55,3 +61,15 @@ class EditRecord(models.Model):
         constraints = [
             models.UniqueConstraint(fields=("stance", "position"), name="one_edit_a_position")
         ]
+
+
+class StripRecord(models.Model):
+    """One change of a piece's strip of stances, with the strip before it, so it can be undone."""
+
+    piece = models.ForeignKey(Piece, models.CASCADE, related_name="strip_records")
+    said = models.CharField(max_length=120)
+    before = models.JSONField()
+    created = models.DateTimeField(default=timezone.now)
+
+    class Meta:
+        ordering = ("pk",)

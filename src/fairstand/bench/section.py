@@ -19,7 +19,7 @@ from printability.layers import (
 
 from .current import Current
 
-__all__ = ["all_layers_zip", "plane_context", "section_context"]
+__all__ = ["all_layers_zip", "close_up", "plane_context", "section_context"]
 
 MARGIN = 0.05
 
@@ -69,6 +69,24 @@ def section_context(now: Current, k: int) -> dict:
         },
         "grip": None if k == 0 else _grip(picture),
         "last": look.layers.count - 1,
+    }
+
+
+def close_up(context: dict, place_mm: tuple[float, float, float], side_mm: float) -> dict:
+    """The same drawing with only a square around a place in view."""
+    x0, y0 = place_mm[0] - side_mm / 2, -place_mm[1] - side_mm / 2
+    bar = _round_length(side_mm * 0.3)
+    return context | {
+        "view_box": f"{x0:.4f} {y0:.4f} {side_mm:.4f} {side_mm:.4f}",
+        "unit": side_mm / 100,
+        "hatch": side_mm / 30,
+        "text": side_mm / 14,
+        "bar": {
+            "mm": f"{bar:g}",
+            "x0": x0 + side_mm * 0.05,
+            "x1": x0 + side_mm * 0.05 + bar,
+            "y": y0 + side_mm * 0.95,
+        },
     }
 
 

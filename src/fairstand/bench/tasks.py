@@ -6,8 +6,10 @@ from fairstand.work import progress
 
 from .current import current
 from .models import Stance
+from .turning import look_for_turns
+from .ways import look_for_ways_out
 
-__all__ = ["slice_stance"]
+__all__ = ["find_turns", "find_ways_out", "slice_stance"]
 
 
 @task()
@@ -16,9 +18,36 @@ def slice_stance(work_id: str, stance_id: int) -> None:
 
     def job(work, report):
         report("Turning the model", 0.05)
-        stance = Stance.objects.of(work.owner).select_related("piece").get(pk=stance_id)
-        now = current(stance)
+        now = _stance_of(work, stance_id)
         look = now.inspection(report)
         return {"key": now.key, "layers": look.layers.count}
 
     progress.run(work_id, job)
+
+
+@task()
+def find_turns(work_id: str, stance_id: int, weights: dict) -> None:
+    """Score all ways to stand the piece and propose a few."""
+
+    def job(work, report):
+        now = _stance_of(work, stance_id)
+        look_for_turns(now, weights, report)
+        return {"key": now.key}
+
+    progress.run(work_id, job)
+
+
+@task()
+def find_ways_out(work_id: str, stance_id: int, finding_id: str) -> None:
+    """Look for turns that clear a finding."""
+
+    def job(work, report):
+        now = _stance_of(work, stance_id)
+        look_for_ways_out(now, finding_id, report)
+        return {"key": now.key}
+
+    progress.run(work_id, job)
+
+
+def _stance_of(work, stance_id: int):
+    return current(Stance.objects.of(work.owner).select_related("piece").get(pk=stance_id))

@@ -2,6 +2,7 @@
 
 from dataclasses import asdict, fields
 
+import numpy as np
 from django.template.loader import render_to_string
 from django.urls import reverse
 
@@ -9,12 +10,13 @@ from printability.edits import edit_from
 from printability.errors import PrintabilityError
 from printability.layers import perimeters_mm
 from printability.measuring import take_measure
-from printability.mesh import unit_doubt
-from printability.pillars import PillarSize
+from printability.mesh import MM_PER_UNIT, unit_doubt
+from printability.pillars import PillarSize, pillar_mesh
 from printability.process import PROCESSES
 
 from .current import Current, NeedsWork, edits_in_force
 from .pictures import drawing_name
+from .stances import keep_figures
 
 __all__ = ["PILLAR_SIZE_LABELS", "findings_of", "measures_of", "pillar_as_dict", "state_of"]
 
@@ -45,6 +47,11 @@ def state_of(now: Current) -> dict:
         "build_volume_mm": process.build_volume_mm,
         "angles_deg": setup.angles_deg,
         "lift_mm": setup.lift_mm,
+        "move_mm": setup.move_mm,
+        "scale": setup.scale,
+        "mirrored": setup.mirrored,
+        "own_size_mm": _own_size(now),
+        "outside": _outside(now),
         "matrix": placed.matrix.T.ravel().tolist(),
         "size_mm": placed.size_mm,
         "top_mm": float(placed.mesh.vertices[:, 2].max()),
@@ -60,6 +67,26 @@ def state_of(now: Current) -> dict:
         "undo": edits[-1].said() if edits else None,
         "redo": _said(following) if following else None,
     }
+
+
+def _own_size(now: Current) -> list[float]:
+    """Extent along the piece's own axes, scaled, mm."""
+    per_mm = MM_PER_UNIT[now.setup.unit]
+    size = now.stance.piece.facts["size"]
+    return [s * f * per_mm for s, f in zip(size, now.setup.scale, strict=True)]
+
+
+def _outside(now: Current) -> list[str]:
+    """What leaves the build volume, in words; model and pillars together."""
+    x, y, z = now.setup.process.build_volume_mm
+    parts = [now.placed.mesh.vertices, *(pillar_mesh(p).vertices for p in now.placed.standing)]
+    low = np.min([part.min(axis=0) for part in parts], axis=0)
+    high = np.max([part.max(axis=0) for part in parts], axis=0)
+    over = {
+        "left": -x / 2 - low[0], "right": high[0] - x / 2, "front": -y / 2 - low[1],
+        "back": high[1] - y / 2, "top": high[2] - z,
+    }  # fmt: skip
+    return [f"{mm:.1f} mm at the {side}" for side, mm in over.items() if mm > 1e-6]
 
 
 def _said(record) -> str:
@@ -137,6 +164,8 @@ def findings_of(now: Current, threshold_deg: float | None = None) -> dict:
         return out | {"error": str(error)}
     layers = look.layers
     cost = look.estimate(threshold)
+    if threshold == now.setup.effective_threshold_deg:
+        keep_figures(now)
     return out | {
         "ready": True,
         "tower": {

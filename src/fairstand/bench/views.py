@@ -18,14 +18,23 @@ from fairstand.memory import remembered
 from fairstand.replies import body_of, json_view
 from fairstand.work.progress import work_for
 from printability.errors import EditError, MeshFileError, PrintabilityError
-from printability.mesh import Mesh, binary_stl, crease_edges, mesh_facts, same_and_mirrored
+from printability.mesh import (
+    MM_PER_UNIT,
+    Mesh,
+    binary_stl,
+    crease_edges,
+    mesh_facts,
+    same_and_mirrored,
+)
 from printability.process import PROCESSES
 
 from . import editing
+from .asked import binary, now_of, png, stance_of
 from .current import Current, NeedsWork, current
 from .models import Stance
 from .pictures import stance_drawing
 from .section import all_layers_zip, plane_context, section_context
+from .stances import strip_of
 from .tasks import slice_stance
 from .telling import PILLAR_SIZE_LABELS, findings_of, measures_of, pillar_as_dict, state_of
 
@@ -57,24 +66,6 @@ __all__ = [
 ]  # fmt: skip
 
 MOST_SEPARATED = 50
-_FOREVER = {"Cache-Control": "private, max-age=31536000, immutable"}
-
-
-def _stance(request, stance_id: int) -> Stance:
-    return get_object_or_404(Stance.objects.of(request.user).select_related("piece"), pk=stance_id)
-
-
-def _now(request, stance_id: int) -> Current:
-    return current(_stance(request, stance_id))
-
-
-def _binary(*arrays: np.ndarray) -> HttpResponse:
-    data = b"".join(np.ascontiguousarray(a).tobytes() for a in arrays)
-    return HttpResponse(data, "application/octet-stream", headers=_FOREVER)
-
-
-def _png(data: bytes) -> HttpResponse:
-    return HttpResponse(data, "image/png", headers={"Cache-Control": "private, no-cache"})
 
 
 @require_GET
@@ -89,17 +80,17 @@ def piece_drawing(request, piece_id):
     """A drawing of the piece as its first stance stands."""
     piece = get_object_or_404(Piece.objects.of(request.user), pk=piece_id)
     try:
-        png = stance_drawing(current(Stance.objects.first_of(piece)))
+        drawn = stance_drawing(current(Stance.objects.first_of(piece)))
     except PrintabilityError:
         return HttpResponse(status=404)
-    return _png(png)
+    return png(drawn)
 
 
 @require_GET
 @ensure_csrf_cookie
 def page(request, stance_id):
     """The bench."""
-    stance = _stance(request, stance_id)
+    stance = stance_of(request, stance_id)
     url = {"args": [stance.pk]}
     try:
         now = current(stance)
@@ -129,7 +120,14 @@ def page(request, stance_id):
             "creases": reverse("bench:creases", **url) + source,
             "checks": reverse("handover:checks", **url),
             "work": "/work/",
+            "page": reverse("bench:page", **url),
+            "live": reverse("bench:live", **url),
+            "turns": reverse("bench:turns", **url),
+            "ways": reverse("bench:ways_out", **url),
+            "strip": reverse("bench:strip", **url),
+            "compare": reverse("bench:compare", args=[stance.piece_id]),
         },
+        "strip": strip_of(stance.piece, stance),
     }
     return render(
         request,
@@ -141,6 +139,7 @@ def page(request, stance_id):
             "processes": PROCESSES.values(),
             "size_fields": PILLAR_SIZE_LABELS.items(),
             "axes": "xyz",
+            "units": list(MM_PER_UNIT),
         },
     )
 
@@ -149,7 +148,7 @@ def page(request, stance_id):
 @json_view
 def state(request, stance_id):
     """The stance as it is."""
-    return state_of(_now(request, stance_id))
+    return state_of(now_of(request, stance_id))
 
 
 def _threshold(request) -> float | None:
@@ -170,23 +169,23 @@ def _threshold(request) -> float | None:
 @json_view
 def findings(request, stance_id):
     """Ledger and tower; at another threshold where one is asked for."""
-    return findings_of(_now(request, stance_id), _threshold(request))
+    return findings_of(now_of(request, stance_id), _threshold(request))
 
 
 @require_GET
 @json_view
 def patches(request, stance_id):
     """Number of the overhang patch of every facet, uint32, 0 for none."""
-    now = _now(request, stance_id)
+    now = now_of(request, stance_id)
     overhang = now.overhang(_threshold(request) or now.setup.effective_threshold_deg)
-    return _binary(overhang.patch_of_facet.astype(np.uint32))
+    return binary(overhang.patch_of_facet.astype(np.uint32))
 
 
 @require_POST
 @json_view
 def slice_in_background(request, stance_id):
     """Start working out the layers, or join the work that is on it already."""
-    now = _now(request, stance_id)
+    now = now_of(request, stance_id)
     title = f"Slicing {now.stance.piece.name}"
     work, is_new = work_for(request.user, f"layers/{now.stance.pk}/{now.key}", title)
     if is_new:
@@ -238,24 +237,24 @@ def _or_404(change, *arguments) -> Current:
 @json_view
 def pillar_preview(request, stance_id):
     """Where and how a pillar would stand; nothing is changed."""
-    key, pillar = editing.preview_pillar(_now(request, stance_id), body_of(request))
+    key, pillar = editing.preview_pillar(now_of(request, stance_id), body_of(request))
     return pillar_as_dict(key, pillar)
 
 
 @require_GET
 def mesh(request, stance_id):
     """Source vertices and facets: two counts (uint32), then float32 and uint32 rows."""
-    source = _now(request, stance_id).source
+    source = now_of(request, stance_id).source
     counts = np.array([len(source.vertices), len(source.facets)], np.uint32)
-    return _binary(counts, source.vertices.astype(np.float32), source.facets.astype(np.uint32))
+    return binary(counts, source.vertices.astype(np.float32), source.facets.astype(np.uint32))
 
 
 @require_GET
 def sides(request, stance_id):
     """Painted side of every facet, uint32: 1 show, 2 back, 0 neither."""
-    now = _now(request, stance_id)
+    now = now_of(request, stance_id)
     found = now.sides
-    return _binary(
+    return binary(
         np.zeros(len(now.source.facets), np.uint32) if found is None else found.astype(np.uint32)
     )
 
@@ -263,26 +262,26 @@ def sides(request, stance_id):
 @require_GET
 def creases(request, stance_id):
     """Pairs of source vertices (uint32) to draw as ink lines."""
-    now = _now(request, stance_id)
+    now = now_of(request, stance_id)
     piece = now.stance.piece
     edges = remembered(
         f"creases/{piece.source_id}-{piece.format}", lambda: crease_edges(now.source)
     )
-    return _binary(edges.astype(np.uint32))
+    return binary(edges.astype(np.uint32))
 
 
 @require_GET
 def slopes(request, stance_id):
     """Underside slope of every facet, float32 degrees; 999 for what faces up or rests."""
-    degrees = _now(request, stance_id).slopes_deg
-    return _binary(np.where(np.isfinite(degrees), degrees, 999.0).astype(np.float32))
+    degrees = now_of(request, stance_id).slopes_deg
+    return binary(np.where(np.isfinite(degrees), degrees, 999.0).astype(np.float32))
 
 
 @require_GET
 @json_view
 def bodies(request, stance_id):
     """The bodies, which of them are the same or mirrored; numbered from 1."""
-    now = _now(request, stance_id)
+    now = now_of(request, stance_id)
     mesh = now.placed.mesh
     same, mirrored = remembered(f"bodies/{now.base_key}", lambda: same_and_mirrored(mesh))
     body = mesh.body_of_facet
@@ -302,14 +301,14 @@ def bodies(request, stance_id):
 @require_GET
 def body_of_facet(request, stance_id):
     """Number of the body of every facet, uint32, from 1."""
-    return _binary((_now(request, stance_id).source.body_of_facet + 1).astype(np.uint32))
+    return binary((now_of(request, stance_id).source.body_of_facet + 1).astype(np.uint32))
 
 
 @require_POST
 @json_view
 def separate(request, stance_id):
     """Make every body a piece of its own, beside this one."""
-    now = _now(request, stance_id)
+    now = now_of(request, stance_id)
     piece, source = now.stance.piece, now.source
     count = int(source.body_of_facet.max()) + 1
     if not 1 < count <= MOST_SEPARATED:
@@ -332,7 +331,7 @@ def separate(request, stance_id):
 def measures_file(request, stance_id):
     """The measures as CSV."""
     rows = [["number", "kind", "value", "unit", "text"]]
-    for number, m in enumerate(measures_of(_now(request, stance_id)), start=1):
+    for number, m in enumerate(measures_of(now_of(request, stance_id)), start=1):
         value = "" if m["value"] is None else f"{m['value']:.4f}"
         rows.append([number, m["kind"], value, m["unit"], m["text"]])
     out = io.StringIO()
@@ -347,7 +346,7 @@ def measures_file(request, stance_id):
 @require_GET
 def drawing(request, stance_id):
     """Drawing of the stance for the strip."""
-    return _png(stance_drawing(_now(request, stance_id)))
+    return png(stance_drawing(now_of(request, stance_id)))
 
 
 @require_GET
@@ -376,7 +375,7 @@ def plane(request, stance_id):
             raise EditError(f"The cut's {name} must be a number up to {limit:g}.")
         values.append(value)
     try:
-        context = plane_context(_now(request, stance_id), *values)
+        context = plane_context(now_of(request, stance_id), *values)
     except NeedsWork:
         return JsonResponse({"error": "The layers are not worked out yet."}, status=409)
     return {
@@ -403,7 +402,7 @@ def layers_file(request, stance_id):
 def _of_layers(request, stance_id, answer) -> HttpResponse:
     """What a function makes of the stance's layers, or why there are none."""
     try:
-        return answer(_now(request, stance_id))
+        return answer(now_of(request, stance_id))
     except NeedsWork:
         return HttpResponse("The layers are not worked out yet.", "text/plain", status=409)
     except PrintabilityError as error:

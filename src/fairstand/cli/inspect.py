@@ -13,6 +13,7 @@ from printability.inspection import inspect_model
 from printability.layers import Hanging
 from printability.mesh import (
     MM_PER_UNIT,
+    Opened,
     ReadLimits,
     check_size,
     mesh_facts,
@@ -22,8 +23,9 @@ from printability.mesh import (
 )
 from printability.process import process_named
 from printability.stance import Placed, Setup, shaped, turned
+from printability.turning import goals_of
 
-__all__ = ["inspect_file", "run"]
+__all__ = ["inspect_file", "open_file", "run"]
 
 
 def run(options: argparse.Namespace) -> int:
@@ -52,14 +54,7 @@ def inspect_file(
     MeshFileError
         If the file cannot be read.
     """
-    limits = ReadLimits()
-    try:
-        check_size(path.stat().st_size, limits)
-        data = path.read_bytes()
-    except OSError as error:
-        reason = error.strerror or "it cannot be opened"
-        raise MeshFileError(f"The file “{path}” cannot be read: {reason}.") from error
-    opened = open_mesh(data, path.name, limits)
+    opened = open_file(path)
     unit_used = unit or opened.unit or "mm"
     process = process_named(process_key)
     threshold = process.threshold_deg if threshold_deg is None else threshold_deg
@@ -144,6 +139,7 @@ def inspect_file(
         "cups": [
             _fields(cup, "closed", "roof_mm", "volume_mm3", "opens_z_mm") for cup in look.cups
         ],
+        "goals": {key: _plain(value) for key, value in goals_of(look, threshold).items()},
         "same_bodies": [list(group) for group in same],
         "mirror_bodies": [list(pair) for pair in mirrored],
         "estimate": _fields(cost, "grid_support_mm3", "mass_g", "time_s"),
@@ -157,6 +153,24 @@ def inspect_file(
         ],
         "notes": list(ledger.notes),
     }  # fmt: skip
+
+
+def open_file(path: Path) -> Opened:
+    """Read a mesh from disk.
+
+    Raises
+    ------
+    MeshFileError
+        If the file cannot be read.
+    """
+    limits = ReadLimits()
+    try:
+        check_size(path.stat().st_size, limits)
+        data = path.read_bytes()
+    except OSError as error:
+        reason = error.strerror or "it cannot be opened"
+        raise MeshFileError(f"The file “{path}” cannot be read: {reason}.") from error
+    return open_mesh(data, path.name, limits)
 
 
 def _fields(thing, *names: str) -> dict:

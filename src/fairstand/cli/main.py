@@ -9,6 +9,7 @@ import sys
 from printability.errors import PrintabilityError
 from printability.mesh import MM_PER_UNIT
 from printability.process import PROCESSES
+from printability.turning import GOALS as GOAL_KEYS
 
 __all__ = ["main"]
 
@@ -42,21 +43,38 @@ def _threshold(text: str) -> float:
     return value
 
 
+def _top(text: str) -> int:
+    if not text.isdecimal() or not 1 <= int(text) <= 20:
+        raise argparse.ArgumentTypeError("from 1 to 20 ways can be proposed")
+    return int(text)
+
+
+def _of_model(command: argparse.ArgumentParser) -> None:
+    """What the commands that look at a model have in common."""
+    command.add_argument("file", help="an STL, 3MF, OBJ, PLY or OFF file")
+    command.add_argument("--process", choices=sorted(PROCESSES), default="fdm")
+    command.add_argument("--unit", choices=list(MM_PER_UNIT), help="unit of the file's numbers")
+    command.add_argument(
+        "--threshold", type=_threshold, metavar="DEG", help="self-supporting slope"
+    )
+    command.add_argument("--json", action="store_true", help="print JSON instead of a table")
+
+
 def _parser() -> argparse.ArgumentParser:
     parser = _Parser(prog="fairstand", description="See what of a mesh will not print, and why.")
     commands = parser.add_subparsers(dest="command", required=True, parser_class=_Parser)
     inspect = commands.add_parser("inspect", help="say what of a model will not print")
-    inspect.add_argument("file", help="an STL, 3MF, OBJ, PLY or OFF file")
-    inspect.add_argument("--process", choices=sorted(PROCESSES), default="fdm")
+    _of_model(inspect)
     inspect.add_argument(
         "--turn", type=_turn, default=(0.0, 0.0, 0.0), metavar="RX,RY,RZ",
         help="degrees about the fixed axes X, then Y, then Z",
     )  # fmt: skip
-    inspect.add_argument("--unit", choices=list(MM_PER_UNIT), help="unit of the file's numbers")
-    inspect.add_argument(
-        "--threshold", type=_threshold, metavar="DEG", help="self-supporting slope"
+    turns = commands.add_parser("turns", help="propose ways to stand a model")
+    _of_model(turns)
+    turns.add_argument("--goal", choices=list(GOAL_KEYS), help="what alone counts")
+    turns.add_argument(
+        "--top", type=_top, default=5, metavar="N", help="how many to propose, 1 to 20"
     )
-    inspect.add_argument("--json", action="store_true", help="print JSON instead of a table")
     serve = commands.add_parser("serve", help="run the web server and the task worker")
     serve.add_argument("--port", type=int, default=8000)
     serve.add_argument("--demo", action="store_true", help="add the demo pieces first, once")
@@ -80,8 +98,11 @@ def main(arguments: list[str] | None = None) -> int:
     """Run the command; returns the exit code."""
     words = _with_joined_turn(sys.argv[1:] if arguments is None else arguments)
     options = _parser().parse_args(words)
-    if options.command == "inspect":
-        from .inspect import run
+    if options.command in ("inspect", "turns"):
+        if options.command == "inspect":
+            from .inspect import run
+        else:
+            from .turns import run
 
         try:
             return run(options)

@@ -22,6 +22,7 @@ __all__ = [
     "Layers",
     "layer_count",
     "layers_together",
+    "outline_at",
     "outlines",
     "perimeters_mm",
     "region_loops",
@@ -256,6 +257,14 @@ def outlines(layers: Layers, k: int) -> list[np.ndarray]:
         forwards = (layers.loop_area_mm2[loop] > 0) != layers.is_hole[loop]
         found.append(points if forwards else points[::-1])
     return found
+
+
+def outline_at(mesh: Mesh, z_mm: float, layer_height_mm: float) -> list[np.ndarray]:
+    """Outlines of a placed mesh at one height, (n, 2) each, overlaps counted once."""
+    found = _kernels.slice_facets(
+        mesh.vertices, mesh.facets, mesh.twin, np.array([z_mm]), layer_height_mm
+    )
+    return outlines(with_unions(Layers(layer_height_mm, *found)), 0)
 
 
 def region_loops(layers: Layers, region: int) -> list[np.ndarray]:

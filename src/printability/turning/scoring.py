@@ -11,8 +11,10 @@ from scipy.spatial import ConvexHull, QhullError
 from ..layers.growth import NOTABLE_PART
 from ..mesh import Mesh, facet_areas, facet_normals, union_of_bodies
 from ..process import Process
-from ..surface import SLOPE_TOLERANCE_DEG
+from ..surface import SHOW, SLOPE_TOLERANCE_DEG
 from . import _kernels
+from .directions import faces_to_stand_on
+from .goals import GOALS
 
 __all__ = ["Scorer"]
 
@@ -33,8 +35,8 @@ class Scorer:
     threshold_deg : float
     lift_mm : float
         How far its lowest point is held above the plate.
-    shown : (m,) bool, optional
-        Facets of the show side.
+    sides : (m,) uint8, optional
+        Painted sides, see `painted_sides`.
 
     Notes
     -----
@@ -49,13 +51,15 @@ class Scorer:
         process: Process,
         threshold_deg: float,
         lift_mm: float = 0.0,
-        shown: np.ndarray | None = None,
+        sides: np.ndarray | None = None,
     ):
         self.shape = shape
         self.process = process
         self.threshold_deg = threshold_deg
         self.lift_mm = lift_mm
-        self.shown = np.zeros(0, np.bool_) if shown is None else np.ascontiguousarray(shown)
+        self.sides = sides
+        has_show = sides is not None and bool((sides == SHOW).any())
+        self.shown = np.ascontiguousarray(sides == SHOW) if has_show else np.zeros(0, np.bool_)
         self.normals = facet_normals(shape)
         self.areas = facet_areas(shape)
         union = union_of_bodies(shape)
@@ -63,6 +67,38 @@ class Scorer:
         self.solid = shape if union is None else union
         self.solid_normals = self.normals if self.solid is shape else facet_normals(self.solid)
         self.solid_areas = self.areas if self.solid is shape else facet_areas(self.solid)
+
+    @property
+    def estimated(self) -> frozenset[str]:
+        """Goals whose scores are estimates; all that layers decide where the mesh is open."""
+        layered = {"peak", "start", "footing"} if not self.is_closed else set()
+        return frozenset({key for key, goal in GOALS.items() if goal.is_estimate} | layered)
+
+    def islands_at(self, down: np.ndarray) -> np.ndarray:
+        """Islands of a direction: rows of vertex of the solid, first layer, layers it lasts."""
+        h = self.process.layer_height_mm
+        z = -(self.solid.vertices @ np.asarray(down))
+        shift = self.lift_mm - float(z.min())
+        count = max(int(np.ceil((float(z.max()) + shift) / h - 1e-6)), 0)
+        return _kernels.island_lives(z, shift, self.edges, self.outward, down, h, count)
+
+    def broad_face_slope_deg(self, down: np.ndarray) -> float | None:
+        """Slope to the plate of the broad face of a slab; None where there is no such face.
+
+        It is one that is a quarter of the hull's surface or more, as each of a slab's two is.
+        """
+        if self._broad_face is None:
+            return None
+        cos = abs(float(np.dot(self._broad_face, down)))
+        return math.degrees(math.acos(min(cos, 1.0)))
+
+    @cached_property
+    def _broad_face(self) -> np.ndarray | None:
+        faces = faces_to_stand_on(self.hull_mm)
+        if not faces:
+            return None
+        whole = ConvexHull(self.hull_mm).area
+        return np.array(faces[0].down) if faces[0].area_mm2 >= 0.25 * whole else None
 
     @cached_property
     def hull_mm(self) -> np.ndarray:

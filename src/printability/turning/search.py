@@ -8,10 +8,11 @@ import numpy as np
 from ..footing.copies import angle_that_fits
 from ..mesh import angles_of_rotation, rotation_about_axes, rotation_taking_down
 from .directions import even_directions, faces_to_stand_on, ring_around
-from .goals import GOALS
+from .goals import GOALS, WEIGHTS
 from .scoring import Scorer
 
-__all__ = ["DIRECTIONS", "Proposal", "TurnMap", "Yardstick", "make_map", "propose", "turn_to"]
+__all__ = ["DIRECTIONS", "Proposal", "TurnMap", "Yardstick", "make_map", "propose", "turn_to",
+           "weights_for"]  # fmt: skip
 
 # Directions of a map: a neighbour every 4.5 degrees.
 DIRECTIONS = 2000
@@ -67,6 +68,14 @@ class Proposal:
     scores: dict[str, float]
 
 
+def weights_for(process_key: str, goal: str | None = None) -> dict[str, float]:
+    """Weights of a process; with a goal, that one alone but for ties."""
+    usual = WEIGHTS[process_key]
+    if goal is None:
+        return dict(usual)
+    return {key: 0.004 * weight for key, weight in usual.items()} | {goal: 1.0}
+
+
 class Yardstick:
     """Puts goals of different units on one scale, by what a map's directions reach.
 
@@ -98,12 +107,15 @@ class Yardstick:
         """(d, 11) float: badness of every goal, in the order of `GOALS`."""
         return (self._oriented(rows) - self.best) / self.scale
 
-    def badness(self, rows: np.ndarray) -> np.ndarray:
-        """(d,) float: weighted mean over the goals, plus a step where it does not fit."""
-        rows = np.atleast_2d(rows)
+    def weighed(self, rows: np.ndarray) -> np.ndarray:
+        """(d,) float: weighted mean of the badness of all goals."""
         parts = np.nan_to_num(np.minimum(self.per_goal(rows), 2.0), nan=0.0)
-        total = parts @ self.weights / max(self.weights.sum(), 1e-12)
-        return total + np.where(rows[:, GOALS["copies"].column] < 1, _UNFIT, 0.0)
+        return parts @ self.weights / max(self.weights.sum(), 1e-12)
+
+    def badness(self, rows: np.ndarray) -> np.ndarray:
+        """(d,) float: the same plus a step where it does not fit the machine."""
+        rows = np.atleast_2d(rows)
+        return self.weighed(rows) + np.where(rows[:, GOALS["copies"].column] < 1, _UNFIT, 0.0)
 
 
 def make_map(

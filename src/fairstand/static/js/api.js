@@ -58,6 +58,13 @@ export async function getBytes(url) {
   return response.arrayBuffer();
 }
 
+export async function postForBytes(url, body) {
+  const headers = { Accept: "application/json", "Content-Type": "application/json", "X-CSRFToken": token() };
+  const response = await ask(url, { method: "POST", headers, body: JSON.stringify(body) });
+  if (!response.ok) await answer(response);
+  return response.arrayBuffer();
+}
+
 export async function getText(url) {
   const response = await ask(url);
   if (!response.ok) throw new Refused(await response.text());

@@ -5,6 +5,7 @@ import { watch } from "./gestures.js";
 import { drawProfile } from "./pillar_shape.js";
 import { Section } from "./section.js";
 import { Tower } from "./tower.js";
+import { stancesStrip, turning } from "./turning.js";
 import { View3D } from "./view3d.js";
 
 const VIEWS = { home: [28, 14], front: [0, 0], left: [-90, 0], above: [0, 89.9], below: [20, -32] };
@@ -12,8 +13,11 @@ const start = JSON.parse(document.getElementById("start").textContent);
 // Drawings live outside Alpine's reactive data: three.js objects must not be proxied.
 let view, tower, section;
 
-Alpine.data("bench", () => ({
-  activities: ["Inspect", "Turn", "Prop", "Hand over"],
+// Several parts as one component; unlike spreading, this keeps getters alive.
+const mixed = (...parts) => Object.defineProperties({}, Object.assign({}, ...parts.map(Object.getOwnPropertyDescriptors)));
+
+Alpine.data("bench", () => mixed(turning, stancesStrip, {
+  activities: ["Inspect", "Turn", "Prop", "Compare", "Hand over"],
   activity: "Inspect",
   state: start.state,
   findings: { ready: false, error: "", findings: [], overhang: null },
@@ -62,10 +66,16 @@ Alpine.data("bench", () => ({
         count(this.findings.findings.filter((f) => f.kind === "island").length, "island"));
     }
     parts.push(count(this.state.pillars.length, "pillar"));
+    if (this.findings.ready) {
+      const { grid_support_mm3: grid, time_s: time, scar_mm2: scar } = this.findings.estimate;
+      parts.push(`supports ${grid.toFixed(0)} mm³`, `${(time / 60).toFixed(0)} min`);
+      if (scar) parts.push(`marks ${scar.toFixed(0)} mm²`);
+    }
     return parts.join(" · ");
   },
   get hint() {
     if (this.picking) return "Click the face that shall lie on the plate";
+    if (this.levelling) return this.places.length ? "Click the second point" : "Click the first of two points";
     if (this.painting) return this.paintBy === "fill" ? "Click a face" : "Drag over the model; drag beside it to look around";
     if (this.measuring === "distance") return this.places.length ? "Click the second place" : "Click the first place";
     if (this.measuring) return { span: "Click a wall of the opening", slope: "Click a face", thickness: "Click a wall", diameter: "Click near a round edge" }[this.measuring];
@@ -105,6 +115,7 @@ Alpine.data("bench", () => ({
       dropped: (held, hit) => (held.key ? this.dropPillar(held.key, hit) : this.paintStroke(held.stroke)),
       clicked: (x, y, pillar) => this.clicked(x, y, pillar),
     });
+    this.$refs.canvas.addEventListener("pointermove", (e) => e.buttons || this.hoverArc(e));
     window.addEventListener("error", () => (this.problem = "Something went wrong on this page; reload it."));
     try {
       const [mesh, creases] = await Promise.all([getBytes(start.urls.mesh), getBytes(start.urls.creases)]);
@@ -122,17 +133,17 @@ Alpine.data("bench", () => ({
   // ---- what the server says ------------------------------------------------------------
 
   async show(state) {
-    const turned = state.slopes_url !== this.shownSlopes;
     this.state = state;
     this.threshold = state.threshold_deg;
     this.offer = null;
+    this.endPreview();
     if (!state.pillars.some((p) => p.key === this.pillarKey)) this.pillarKey = null;
     view.setState(Alpine.raw(state));
     view.setPillars(Alpine.raw(state.pillars), this.pillarKey);
     view.setThreshold(this.threshold);
     view.setMeasures(Alpine.raw(state.measures));
     this.drawChosenPillar();
-    if (turned) {
+    if (state.slopes_url !== this.shownSlopes) {
       const slopes = new Float32Array(await getBytes(state.slopes_url));
       if (this.state.slopes_url !== state.slopes_url) return;
       this.shownSlopes = state.slopes_url;
@@ -147,6 +158,8 @@ Alpine.data("bench", () => ({
     await this.showFindings(await getJson(start.urls.findings));
     this.drawingUrl = this.state.drawing_url;
     if (this.activity === "Hand over") this.loadOffer();
+    if (this.activity === "Turn") this.loadTurns(this.turns !== null);
+    if (this.findings.ready) await this.refreshStrip();
   },
 
   async showFindings(findings) {
@@ -303,7 +316,7 @@ Alpine.data("bench", () => ({
       const [x, y] = view.toScreen(pin.place);
       pin.style.left = `${x}px`;
       pin.style.top = `${y}px`;
-      pin.hidden = this.hideAbove && pin.place[2] > (this.layer + 1) * this.state.layer_height_mm;
+      pin.hidden = (this.live !== null && !pin.dataset.turnLabel) || (this.hideAbove && pin.place[2] > (this.layer + 1) * this.state.layer_height_mm);
     }
   },
   pinsFor(findings) {
@@ -328,10 +341,13 @@ Alpine.data("bench", () => ({
   // ---- findings ------------------------------------------------------------------------
 
   choose(target) {
-    const { accept, takeBack } = target.closest("button")?.dataset ?? {};
+    const { accept, takeBack, ways, turnTo, forkTo } = target.closest("button")?.dataset ?? {};
     const finding = target.closest("[data-finding]");
     if (accept) this.accept(accept, target.closest(".finding-actions").querySelector("input").value);
     else if (takeBack) this.takeBack(takeBack);
+    else if (ways) this.showWaysOut(ways);
+    else if (turnTo) this.turnTo(turnTo);
+    else if (forkTo) this.forkTurned(forkTo.split(",").map(Number));
     else if (finding) this.chooseFinding(finding.dataset.finding);
   },
   accept(id, note) {
@@ -417,6 +433,7 @@ Alpine.data("bench", () => ({
       this.picking = false;
       return this.edit("face_down", { facet: hit.facet });
     }
+    if (this.levelling) return this.levelAt(view.pick(x, y));
     if (this.painting) return this.paintAt(view.pick(x, y));
     if (this.measuring) return this.measureAt(view.pick(x, y));
     if (this.activity === "Prop") {
@@ -540,6 +557,7 @@ Alpine.data("bench", () => ({
   },
   grab(x, y) {
     if (this.activity === "Prop") return view.pickPillar(x, y);
+    if (this.activity === "Turn" && !this.picking && !this.levelling) return this.grabArc(x, y);
     if (!this.painting || this.paintBy !== "brush") return null;
     const hit = view.pick(x, y);
     return hit && { stroke: [hit] };
@@ -611,8 +629,11 @@ Alpine.data("bench", () => ({
   },
 
   setActivity(name) {
+    if (name === "Compare") return (location.href = this.compareUrl);
+    if (this.activity === "Turn" && name !== "Turn") this.leaveTurning();
     this.activity = name;
-    this.picking = false;
+    if (name === "Turn") this.startTurning();
+    this.picking = this.levelling = false;
     this.measuring = this.painting = "";
     if (name === "Hand over" && !this.offer) this.loadOffer();
   },
@@ -633,7 +654,10 @@ Alpine.data("bench", () => ({
       b: () => this.look("below"), f: () => this.look("front"), l: () => this.look("left"),
       a: () => this.look("above"), w: () => this.look("home"), h: () => this.toggleHide(), m: () => this.play(), s: () => this.frameSelection(),
       Delete: () => this.activity === "Prop" && this.removePillar(),
-      Escape: () => ((this.picking = false), (this.painting = ""), (this.measuring = ""), (this.places = [])),
+      x: () => this.activity === "Turn" && this.nudge("x", event.shiftKey ? -1 : 1),
+      y: () => this.activity === "Turn" && this.nudge("y", event.shiftKey ? -1 : 1),
+      z: () => this.activity === "Turn" && this.nudge("z", event.shiftKey ? -1 : 1),
+      Escape: () => (this.stopPreview(), view.markPlaces([]), (this.picking = this.levelling = false), (this.painting = ""), (this.measuring = ""), (this.places = [])),
     };
     const act = acts[event.key] ?? acts[event.key.toLowerCase()];
     const activity = this.activities[Number(event.key) - 1];

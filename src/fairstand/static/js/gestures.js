@@ -15,6 +15,7 @@ export function watch(canvas, view, handlers) {
   }, { capture: true });
   canvas.addEventListener("pointermove", (e) => {
     if (!held || !start || !moved(e)) return;
+    if (held.follow) return held.follow(e);
     const hit = view.pick(e.clientX, e.clientY);
     if (hit) handlers.dragging(held, hit);
   });
@@ -25,12 +26,14 @@ export function watch(canvas, view, handlers) {
     start = held = null;
     view.controls.enabled = true;
     if (!from) return;
-    if (token && far) handlers.dropped(token, view.pick(e.clientX, e.clientY));
+    if (token?.drop) token.drop();
+    else if (token && far) handlers.dropped(token, view.pick(e.clientX, e.clientY));
     else if (!far) handlers.clicked(e.clientX, e.clientY, token);
   };
   canvas.addEventListener("pointerup", end);
   canvas.addEventListener("pointercancel", () => {
-    if (held) handlers.dropped(held, null);
+    if (held?.drop) held.drop();
+    else if (held) handlers.dropped(held, null);
     start = held = null;
     view.controls.enabled = true;
   });

@@ -21,7 +21,7 @@ const VERTEX = `
     vSide = side;
     vec4 world = modelMatrix * vec4(position, 1.0);
     vWorld = world.xyz;
-    vNormal = normalize(mat3(modelMatrix) * normal);
+    vNormal = normalize(transpose(inverse(mat3(modelMatrix))) * normal);
     gl_Position = projectionMatrix * viewMatrix * world;
   }`;
 
@@ -30,6 +30,7 @@ const FRAGMENT = `
   uniform float cutZ;
   uniform bool hideAbove;
   uniform vec3 eye;
+  uniform vec3 room;
   varying float vSlope;
   varying float vSide;
   varying vec3 vNormal;
@@ -49,6 +50,9 @@ const FRAGMENT = `
       vec3 plum = mix(vec3(0.80, 0.66, 0.78), vec3(0.36, 0.12, 0.33), deep);
       colour = plum * (0.8 + 0.25 * head);
     }
+    // What leaves the build volume: brick stripes.
+    if (any(greaterThan(abs(vWorld.xy), room.xy / 2.0 + 0.001)) || vWorld.z > room.z + 0.001)
+      colour = mod(gl_FragCoord.x - gl_FragCoord.y, 10.0) < 5.0 ? vec3(0.64, 0.16, 0.11) : colour;
     float width = max(fwidth(vWorld.z), 1e-5) * 1.3;
     if (abs(vWorld.z - cutZ) < width) colour = vec3(0.76, 0.25, 0.05);
     gl_FragColor = vec4(colour, 1.0);
@@ -92,12 +96,14 @@ export class View3D {
     this.marks = new THREE.Group();
     this.rules = new THREE.Group();
     this.cutPlane = new THREE.Group();
-    this.scene.add(this.stand, this.pillars, this.marks, this.rules, this.cutPlane);
+    this.turned = new THREE.Group();
+    this.scene.add(this.stand, this.pillars, this.marks, this.rules, this.cutPlane, this.turned);
     this.uniforms = {
       threshold: { value: 45 },
       cutZ: { value: -1 },
       hideAbove: { value: false },
       eye: { value: new THREE.Vector3() },
+      room: { value: new THREE.Vector3(1e6, 1e6, 1e6) },
     };
     this.size = [100, 100, 100];
     this.top = 100;
@@ -144,6 +150,7 @@ export class View3D {
     this.stand.matrixWorldNeedsUpdate = true;
     this.size = state.size_mm;
     this.top = state.top_mm;
+    this.uniforms.room.value.set(...state.build_volume_mm);
     const plate = state.build_volume_mm.join();
     if (plate !== this.plateSize) {
       this.plateSize = plate;
@@ -176,7 +183,7 @@ export class View3D {
 
   // Facets within a distance of a place that face about the same way as it does.
   facetsNear(hit, radiusMm) {
-    const scale = new THREE.Vector3().setFromMatrixScale(this.stand.matrix).x;
+    const scale = Math.cbrt(Math.abs(this.stand.matrix.determinant()));
     const inverse = this.model.matrixWorld.clone().invert();
     const ball = new THREE.Sphere(new THREE.Vector3(...hit.point).applyMatrix4(inverse), radiusMm / scale);
     const normals = this.model.geometry.getAttribute("normal");
@@ -192,6 +199,41 @@ export class View3D {
       },
     });
     return found;
+  }
+
+  // A turn that is being followed: where the model stands, its slopes, its lowest points with
+  // how long each part waits to be joined, and its first layer. Pillars wait until it is taken.
+  setTurned(figures, slopes) {
+    this.stand.matrix.fromArray(figures.matrix);
+    this.stand.matrixWorldNeedsUpdate = true;
+    this.pillars.visible = this.marks.visible = false;
+    this.turned.clear();
+    for (const flat of figures.first_layer) {
+      const points = [];
+      for (let i = 0; i < flat.length; i += 2) points.push(new THREE.Vector3(flat[i], flat[i + 1], 0.05));
+      this.turned.add(new THREE.LineLoop(new THREE.BufferGeometry().setFromPoints(points), new THREE.LineBasicMaterial({ color: ACCENT, depthTest: false })));
+    }
+    if (figures.lowest.length) {
+      const places = figures.lowest.map((l) => new THREE.Vector3(...l.place));
+      const drops = places.flatMap((p) => [p, new THREE.Vector3(p.x, p.y, 0)]);
+      this.turned.add(
+        new THREE.Points(new THREE.BufferGeometry().setFromPoints(places), new THREE.PointsMaterial({ color: INK, size: 9, sizeAttenuation: false, depthTest: false })),
+        new THREE.LineSegments(new THREE.BufferGeometry().setFromPoints(drops), new THREE.LineBasicMaterial({ color: INK, transparent: true, opacity: 0.5, depthTest: false })));
+    }
+    this.setSlopes(slopes);
+  }
+  clearTurned() {
+    this.turned.clear();
+    this.pillars.visible = this.marks.visible = true;
+  }
+
+  markPlaces(points) {
+    this.turned.clear();
+    if (points.length)
+      this.turned.add(new THREE.Points(
+        new THREE.BufferGeometry().setFromPoints(points.map((p) => new THREE.Vector3(...p))),
+        new THREE.PointsMaterial({ color: ACCENT, size: 9, sizeAttenuation: false, depthTest: false })));
+    this.draw();
   }
 
   // isHidden: facet to boolean, or null to show everything
@@ -386,6 +428,10 @@ export class View3D {
     this.look(azimuth, (Math.asin(way.z) * 180) / Math.PI, point, span);
   }
 
+  ray(clientX, clientY) {
+    return this.#ray(clientX, clientY).ray;
+  }
+
   #ray(clientX, clientY) {
     const box = this.canvas.getBoundingClientRect();
     const at = new THREE.Vector2(
@@ -456,6 +502,12 @@ export class View3D {
     this.draw();
   }
 
+  // Settles as soon as the next picture is drawn.
+  nextDrawing() {
+    this.draw();
+    return new Promise((resolve) => (this.waiters = [...(this.waiters ?? []), resolve]));
+  }
+
   // Settles once what was asked to be drawn is on the screen, or after half a second.
   shown() {
     return new Promise((resolve) => {
@@ -473,6 +525,7 @@ export class View3D {
       if (!this.model) return;
       const perMm = this.camera === this.parallel ? this.camera.zoom : this.canvas.clientHeight / (2 * Math.tan((15 * Math.PI) / 180) * this.camera.position.distanceTo(this.controls.target));
       for (const child of this.pillars.children) if (child.userData.isHandle) child.scale.setScalar(5 / perMm);
+      this.beforeDraw?.(perMm);
       this.camera.getWorldDirection(this.uniforms.eye.value).negate();
       if (!this.lamp) {
         this.lamp = new THREE.DirectionalLight(0xffffff, 2);
@@ -482,6 +535,7 @@ export class View3D {
       this.renderer.render(this.scene, this.camera);
       this.drawn = (this.drawn ?? 0) + 1;
       this.onChange();
+      for (const resolve of this.waiters?.splice(0) ?? []) resolve();
     });
   }
 }

@@ -1,0 +1,232 @@
+"""Stances side by side: one table, the same camera and scale, towers over each other."""
+
+import csv
+import io
+from dataclasses import dataclass
+
+import numpy as np
+from django.urls import reverse
+from django.utils.safestring import mark_safe
+
+from fairstand.memory import keep_bytes, kept_object, stored_bytes, stored_object
+from printability.drawing import drawing_png, span_to_show
+from printability.mesh import joined
+from printability.pillars import pillar_mesh
+
+from .current import Current, NeedsWork, current
+from .pictures import drawing_name
+
+__all__ = ["ROWS", "Row", "compared", "comparison_csv", "numbers_of", "scaled_drawing"]
+
+# Line styles and inks of the towers, told apart without colour as well.
+TOWERS = (
+    ("#26324c", ""), ("#c2410c", "7 3"), ("#17696a", "2 3"), ("#6b2a61", "10 3 2 3"),
+    ("#85590b", "4 4"), ("#a3291c", "12 4"), ("#5a6379", "1 3"), ("#26324c", "6 2 2 2 2 2"),
+)  # fmt: skip
+MOST_COMPARED = len(TOWERS)
+DRAWING = (300, 240)
+
+
+@dataclass(frozen=True)
+class Row:
+    """One line of the table: what it is, its unit, decimals, and which way is better."""
+
+    key: str
+    label: str
+    unit: str
+    digits: int
+    best: str | None  # "least", "most", or None where neither is better
+
+
+ROWS = (
+    Row("height_mm", "height", "mm", 1, "least"),
+    Row("layers", "layers", "", 0, "least"),
+    Row("minutes", "time", "min", 0, "least"),
+    Row("mass_g", "mass", "g", 1, "least"),
+    Row("support_mm3", "grid-support volume", "mm³", 0, "least"),
+    Row("area_mm2", "supported area", "mm²", 0, "least"),
+    Row("islands", "islands", "", 0, "least"),
+    Row("worst_grip", "worst grip", "", 2, "most"),
+    Row("peak_mm2", "peak layer", "mm²", 0, "least"),
+    Row("rough_mm2", "rough show side", "mm²", 0, "least"),
+    Row("scar_mm2", "scarred show side", "mm²", 0, "least"),
+    Row("margin_mm", "footing margin", "mm", 1, "most"),
+    Row("pillars", "pillars", "", 0, None),
+    Row("problems", "findings, risky or worse", "", 0, "least"),
+)
+
+
+def numbers_of(now: Current) -> dict:
+    """Everything that the comparison shows of a stance, kept once it is known.
+
+    Raises
+    ------
+    NeedsWork
+        If the layers are not worked out yet.
+    """
+    threshold = now.setup.effective_threshold_deg
+    name = f"compared/{now.key}-{threshold:g}-{len(now.setup.accepted)}"
+    found = stored_object(name)
+    if found is not None:
+        return found
+    look = now.inspection()
+    cost = look.estimate(threshold)
+    ledger = now.ledger(threshold)
+    stand = look.footing
+    margin = stand.margin_mm if stand else -np.inf
+    shown = look.shown is not None
+    found = {
+        "height_mm": float(now.placed.mesh.vertices[:, 2].max()),
+        "layers": look.layers.count,
+        "minutes": cost.time_s / 60,
+        "mass_g": cost.mass_g,
+        "support_mm3": cost.grid_support_mm3,
+        "area_mm2": now.overhang(threshold).area_mm2,
+        "islands": len(look.islands),
+        "worst_grip": look.worst_grip,
+        "peak_mm2": look.peak.area_mm2 if look.peak else 0.0,
+        "rough_mm2": look.finish.rough_mm2 if shown else None,
+        "scar_mm2": cost.scar_mm2 if shown else None,
+        "margin_mm": float(margin) if np.isfinite(margin) else None,
+        "pillars": len(now.placed.pillars),
+        "problems": sum(f.severity >= 2 and f.accepted is None for f in ledger.findings),
+        "tower": (look.layers.layer_height_mm, np.round(look.layers.area_mm2, 3).tolist()),
+    }
+    kept_object(name, found)
+    return found
+
+
+def compared(stances) -> dict:
+    """What the comparison's page shows of some stances of one piece."""
+    columns, waiting = [], []
+    for number, stance in enumerate(stances):
+        now = current(stance)
+        column = {
+            "stance": stance,
+            "process": now.setup.process.label,
+            "ink": TOWERS[number][0],
+            "dashes": TOWERS[number][1],
+            "number": number + 1,
+            "drawing": reverse("bench:compare_drawing", args=[stance.pk]),
+            "version": drawing_name(now),
+        }
+        try:
+            column["numbers"] = numbers_of(now)
+        except NeedsWork:
+            column["numbers"] = None
+            waiting.append(stance)
+        column["span_mm"] = span_to_show(_drawn(now)[0], DRAWING)
+        columns.append(column)
+    span = max((column["span_mm"] for column in columns), default=1.0)
+    for column in columns:
+        column["drawing"] += f"?span={span:.3f}&v={column['version']}"
+    rows = [_marked(row, columns) for row in ROWS]
+    return {
+        "columns": columns,
+        "rows": [row for row in rows if row["any"]],
+        "waiting": waiting,
+        "towers": _towers([c for c in columns if c["numbers"]]),
+        "span_mm": span,
+    }
+
+
+def _marked(row: Row, columns: list[dict]) -> dict:
+    """A row's cells, the best of them marked where they differ."""
+    values = [c["numbers"][row.key] if c["numbers"] else None for c in columns]
+    known = [round(v, row.digits) for v in values if v is not None]
+    best = None
+    if row.best and len(set(known)) > 1:
+        best = min(known) if row.best == "least" else max(known)
+    cells = [
+        {
+            "text": "–" if v is None else f"{v:,.{row.digits}f}",
+            "best": v is not None and best is not None and round(v, row.digits) == best,
+        }
+        for v in values
+    ]
+    return {"row": row, "cells": cells, "any": bool(known)}
+
+
+def _towers(columns: list[dict]) -> dict | None:
+    """Area against height of every stance, in one drawing."""
+    if not columns:
+        return None
+    top = max(h * len(areas) for h, areas in (c["numbers"]["tower"] for c in columns))
+    most = max((max(areas, default=0.0) for _, areas in (c["numbers"]["tower"] for c in columns)))
+    width, height, left, below = 560.0, 300.0, 46.0, 34.0
+    across, up = (width - left - 12) / max(most, 1e-9), (height - below - 12) / max(top, 1e-9)
+    lines = []
+    for column in columns:
+        h, areas = column["numbers"]["tower"]
+        step = max(len(areas) // 600, 1)  # finer than the drawing can show
+        points = [f"M{left:.1f} {height - below:.1f}"]
+        for k in range(0, len(areas), step):
+            x = left + max(areas[k : k + step]) * across
+            points.append(f"L{x:.1f} {height - below - k * h * up:.1f}")
+            points.append(f"V{height - below - min(k + step, len(areas)) * h * up:.1f}")
+        points.append(f"H{left:.1f}")
+        lines.append(
+            {"path": mark_safe("".join(points)), "ink": column["ink"], "dashes": column["dashes"],
+             "number": column["number"], "name": column["stance"].name}
+        )  # fmt: skip
+    return {
+        "width": width,
+        "height": height,
+        "left": left,
+        "base": height - below,
+        "lines": lines,
+        "ups": [
+            {"y": height - below - z * up, "text": f"{z:g}"}
+            for z in _round_steps(top)
+        ],
+        "acrosses": [{"x": left + a * across, "text": f"{a:,.0f}"} for a in _round_steps(most)],
+    }  # fmt: skip
+
+
+def _round_steps(most: float) -> list[float]:
+    """Round numbers from 0 up to a value, four or five of them."""
+    if most <= 0:
+        return [0.0]
+    raw = most / 5
+    power = 10.0 ** np.floor(np.log10(raw))
+    step = float(next(s * power for s in (1, 2, 5, 10) if s * power >= raw))
+    return [round(i * step, 9) for i in range(int(most / step) + 1)]
+
+
+def _drawn(now: Current):
+    """Model and pillars in one mesh, and which of its facets overhang."""
+    mesh = now.placed.mesh
+    plum = now.overhang(now.setup.effective_threshold_deg).patch_of_facet > 0
+    if now.placed.standing:
+        mesh = joined([mesh, *(pillar_mesh(pillar) for pillar in now.placed.standing)])
+        plum = np.concatenate([plum, np.zeros(len(mesh.facets) - len(plum), bool)])
+    x, y = now.setup.move_mm
+    return mesh.moved(mesh.vertices - (x, y, 0.0)), plum
+
+
+def scaled_drawing(now: Current, span_mm: float) -> bytes:
+    """PNG of a stance from the usual side, at a given width in mm; the plate is level in all."""
+    name = f"drawings/{drawing_name(now)}-{span_mm:.3f}.png"
+    found = stored_bytes(name)
+    if found is not None:
+        return found
+    mesh, plum = _drawn(now)
+    return keep_bytes(name, drawing_png(mesh, DRAWING, plum=plum, span_mm=span_mm))
+
+
+def comparison_csv(stances) -> str:
+    """The table as CSV, numbers in full."""
+    table = compared(stances)
+    out = io.StringIO()
+    writer = csv.writer(out)
+    writer.writerow(["what", "unit", *(_plain(c["stance"].name) for c in table["columns"])])
+    writer.writerow(["process", "", *(c["process"] for c in table["columns"])])
+    for row in ROWS:
+        values = [c["numbers"][row.key] if c["numbers"] else None for c in table["columns"]]
+        writer.writerow([row.label, row.unit, *("" if v is None else f"{v:.6g}" for v in values)])
+    return out.getvalue()
+
+
+def _plain(text: str) -> str:
+    """A name that no spreadsheet takes for a formula."""
+    return f"'{text}" if text[:1] in "=+-@" else text

@@ -1,0 +1,103 @@
+"""What the Turn activity and the ways out ask for."""
+
+import json
+import math
+
+import numpy as np
+from django.http import HttpResponse, JsonResponse
+from django.views.decorators.http import require_GET, require_POST
+
+from fairstand.replies import body_of, json_view
+from fairstand.work.progress import work_for
+from printability.errors import EditError
+
+from .asked import FOREVER, binary, now_of, png, stance_of
+from .current import NeedsWork, digest
+from .tasks import find_turns, find_ways_out
+from .turning import disc_cells, found_turns, proposal_drawing, turned_live, weights_from
+from .ways import finding_named, ways_out_html
+
+__all__ = ["disc", "drawing", "live", "turns", "ways_out"]
+
+# Edits that can be followed before they are taken.
+FOLLOWED = ("turn", "turn_by", "lean", "stand_on", "face_down", "level", "lift", "as_imported")
+
+
+@require_POST
+@json_view
+def live(request, stance_id):
+    """What a turn would change: a length (uint32), JSON padded to 4 bytes, then slopes."""
+    body = body_of(request)
+    kind, parameters = body.get("kind"), body.get("parameters", {})
+    if kind not in FOLLOWED:
+        raise EditError("Only turns can be followed.")
+    figures, slopes = turned_live(stance_of(request, stance_id), kind, parameters)
+    text = json.dumps(figures, allow_nan=False).encode()
+    text += b" " * (-len(text) % 4)
+    shown = np.where(np.isfinite(slopes), slopes, 999.0).astype(np.float32)
+    return HttpResponse(
+        np.uint32(len(text)).tobytes() + text + shown.tobytes(), "application/octet-stream"
+    )
+
+
+@require_GET
+@json_view
+def disc(request, directions):
+    """Number of the direction at every pixel of the disc, uint16, 65535 outside."""
+    if not 10 <= directions <= 20_000:
+        raise EditError("There is no such map.")
+    return binary(disc_cells(directions))
+
+
+@require_POST
+@json_view
+def turns(request, stance_id):
+    """The map and the proposals; starts working them out unless asked only for what is known."""
+    now = now_of(request, stance_id)
+    body = body_of(request)
+    weights = weights_from(body.get("weights"), now.setup.process.key)
+    try:
+        return found_turns(now, weights)
+    except NeedsWork:
+        if body.get("only_if_known") is True:
+            return {"work": None}
+        key = f"turns/{now.stance.pk}/{now.key}/{digest(repr(sorted(weights.items())))}"
+        title = f"Ways to stand {now.stance.piece.name}"
+        work, is_new = work_for(request.user, key, title)
+        if is_new:
+            find_turns.enqueue(str(work.pk), now.stance.pk, weights)
+        return JsonResponse({"work": str(work.pk)}, status=202)
+
+
+@require_GET
+@json_view
+def drawing(request, stance_id):
+    """Drawing of the piece with a direction of its own down."""
+    try:
+        down = np.array([float(part) for part in request.GET.get("down", "").split(",")])
+    except ValueError:
+        down = np.zeros(0)
+    if down.shape != (3,) or not np.isfinite(down).all() or not 1e-6 < np.linalg.norm(down) < 1e6:
+        raise EditError("A direction has three numbers.")
+    answer = png(proposal_drawing(now_of(request, stance_id), down / math.hypot(*down)))
+    answer["Cache-Control"] = FOREVER["Cache-Control"]
+    return answer
+
+
+@require_POST
+@json_view
+def ways_out(request, stance_id):
+    """Turns that clear a finding; starts looking for them where they are not known yet."""
+    now = now_of(request, stance_id)
+    finding_id = body_of(request).get("finding")
+    if not isinstance(finding_id, str):
+        raise EditError("The request names no finding.")
+    try:
+        finding_named(now, finding_id)
+        return {"html": ways_out_html(now, finding_id)}
+    except NeedsWork:
+        key = f"ways/{now.stance.pk}/{now.key}/{now.setup.effective_threshold_deg:g}/{finding_id}"
+        work, is_new = work_for(request.user, key[:160], f"Ways out for {now.stance.piece.name}")
+        if is_new:
+            find_ways_out.enqueue(str(work.pk), now.stance.pk, finding_id)
+        return JsonResponse({"work": str(work.pk)}, status=202)

@@ -1,0 +1,97 @@
+"""Ways out of findings at the bench: worked out in the background, told with pictures."""
+
+from django.template.loader import render_to_string
+
+from fairstand.memory import kept_object, stored_object
+from printability.edits import edit_from
+from printability.errors import EditError
+from printability.findings import Finding
+from printability.ways_out import predict, turns_out
+
+from .current import Current, NeedsWork, current, digest, edits_in_force
+from .section import close_up, section_context
+from .turning import scorer_of
+
+__all__ = ["finding_named", "look_for_ways_out", "ways_out_html"]
+
+
+def finding_named(now: Current, finding_id: str) -> Finding:
+    """A finding of the stance's ledger.
+
+    Raises
+    ------
+    EditError
+        If it is not there any more.
+    """
+    ledger = now.ledger(now.setup.effective_threshold_deg)
+    for finding in ledger.findings:
+        if finding.id == finding_id:
+            return finding
+    raise EditError("That finding is not there any more.")
+
+
+def _name(now: Current, finding_id: str) -> str:
+    return f"ways/{digest(now.key, repr(now.setup.effective_threshold_deg), finding_id)}"
+
+
+def look_for_ways_out(now: Current, finding_id: str, report) -> None:
+    """Look for turns that clear a finding; leaves them in the cache folder."""
+    if stored_object(_name(now, finding_id)) is not None:
+        return
+    report("Inspecting the stance", 0.02)
+    now.inspection(report)
+    finding = finding_named(now, finding_id)
+    before = predict(now.source, now.setup, sides=now.sides)
+    found = turns_out(now.source, now.setup, finding, before, scorer_of(now), now.sides, report)
+    kept = []
+    for way in found:
+        row = {
+            "text": way.text, "angles_deg": way.angles_deg, "gone": way.gone, "left": way.left,
+            "new": way.new, "better": way.better, "worse": way.worse, "island": way.island,
+        }  # fmt: skip
+        if finding.kind == "island":
+            row["pictures"] = _pictures(now, finding, way)
+        kept.append(row)
+    kept_object(_name(now, finding_id), kept)
+
+
+def _pictures(now: Current, finding: Finding, way) -> list[dict]:
+    """The island's layer as it is, and its place in the turned stance, from equally near."""
+    x, y, z = way.angles_deg
+    turn = edit_from("turn", {"x_deg": x, "y_deg": y, "z_deg": z})
+    turned = current(now.stance, [*edits_in_force(now.stance), turn])
+    side = max(12.0, 0.3 * max(now.placed.size_mm))
+    pictures = []
+    for stance, layer, place, label in (
+        (now, finding.layer, finding.center_mm, "now"),
+        (turned, way.layer, way.place_mm, "then"),
+    ):
+        context = close_up(section_context(stance, layer), place, side)
+        svg = render_to_string("bench/_section_svg.html", context)
+        pictures.append({"label": label, "layer": layer, "svg": str(svg)})
+    return pictures
+
+
+def ways_out_html(now: Current, finding_id: str) -> str:
+    """The ways out as the ledger shows them.
+
+    Raises
+    ------
+    NeedsWork
+        If they are not worked out yet.
+    """
+    found = stored_object(_name(now, finding_id))
+    if found is None:
+        raise NeedsWork
+    finding = finding_named(now, finding_id)
+    return render_to_string(
+        "bench/_ways_out.html",
+        {"finding": finding, "ways": [_shown(way) for way in found]},
+    )
+
+
+def _shown(way: dict) -> dict:
+    out = way | {"others": max(way["gone"] - 1, 0)}
+    if way["island"]:
+        out["was"], out["will_be"] = way["island"]
+    return out

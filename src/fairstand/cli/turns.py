@@ -1,0 +1,121 @@
+"""``fairstand turns``: ways to stand a model, as JSON or a table."""
+
+import argparse
+import json
+import math
+from dataclasses import replace
+from pathlib import Path
+
+from printability.mesh import rotation_about_axes
+from printability.process import process_named
+from printability.stance import Setup, shaped
+from printability.turning import (
+    GOALS,
+    Scorer,
+    gains_and_losses,
+    make_map,
+    measured_errors,
+    propose,
+    said_of_turn,
+    weights_for,
+)
+from printability.ways_out import predict
+
+from .inspect import open_file
+
+__all__ = ["run", "turns_of_file"]
+
+# Directions on which the error of estimates is measured.
+CHECKED = 6
+
+
+def run(options: argparse.Namespace) -> int:
+    """Print the proposals for ``options.file``."""
+    report = turns_of_file(
+        Path(options.file), options.process, options.goal, options.top, options.unit,
+        options.threshold,
+    )  # fmt: skip
+    print(json.dumps(report, indent=2, allow_nan=False) if options.json else _table(report))
+    return 0
+
+
+def turns_of_file(
+    path: Path,
+    process_key: str = "fdm",
+    goal: str | None = None,
+    top: int = 5,
+    unit: str | None = None,
+    threshold_deg: float | None = None,
+) -> dict:
+    """Everything that ``fairstand turns --json`` prints; docs/turns-json.md describes it.
+
+    Raises
+    ------
+    MeshFileError
+        If the file cannot be read.
+    """
+    opened = open_file(path)
+    process = process_named(process_key)
+    setup = Setup(unit=unit or opened.unit or "mm", process=process, threshold_deg=threshold_deg)
+    shape = shaped(opened.mesh, setup)
+    scorer = Scorer(shape, process, setup.effective_threshold_deg)
+    found = make_map(scorer)
+    weights = weights_for(process.key, goal)
+    proposals = propose(scorer, found, weights, top)
+    every = len(found.downs) // CHECKED
+    errors = measured_errors(scorer, found.downs[::every], found.rows[::every])
+    now = predict(opened.mesh, setup, shape)
+    listed = []
+    for proposal in proposals:
+        turned = replace(setup, angles_deg=proposal.angles_deg)
+        after = predict(opened.mesh, turned, shape)
+        islands = (len(now.look.islands), len(after.look.islands))
+        better, worse = gains_and_losses(now.goals, after.goals, islands)
+        listed.append(
+            {
+                "turn_deg": [round(angle, 7) + 0.0 for angle in proposal.angles_deg],
+                "text": said_of_turn(rotation_about_axes(0, 0, 0), turned.rotation),
+                "on_face": proposal.on_face,
+                "badness": round(proposal.badness, 6),
+                "goals": _rounded(after.goals),
+                "scores": _rounded(proposal.scores),
+                "better": better,
+                "worse": worse,
+            }
+        )
+    return {
+        "model": {"file": path.name, "unit": setup.unit},
+        "process": {
+            "key": process.key,
+            "layer_height_mm": process.layer_height_mm,
+            "threshold_deg": setup.effective_threshold_deg,
+        },
+        "goal": goal,
+        "weights": {key: weight for key, weight in weights.items() if weight},
+        "directions": len(found.downs),
+        "as_imported": _rounded(now.goals),
+        "estimates": {key: round(errors[key], 4) for key in sorted(scorer.estimated)},
+        "proposals": listed,
+    }
+
+
+def _rounded(goals: dict[str, float]) -> dict:
+    return {
+        key: round(float(value), 6) + 0.0 if math.isfinite(value) else None
+        for key, value in goals.items()
+    }
+
+
+def _table(report: dict) -> str:
+    process = report["process"]
+    lines = [
+        f"{report['model']['file']}, {process['key']}, {report['directions']:,} directions looked "
+        f"at for {GOALS[report['goal']].label.lower() if report['goal'] else 'all goals, weighed'}",
+    ]
+    for number, proposal in enumerate(report["proposals"], start=1):
+        turn = ",".join(f"{angle:.7g}" for angle in proposal["turn_deg"])
+        rests = ", on a face" if proposal["on_face"] else ""
+        lines += ["", f"{number}. --turn {turn}   {proposal['text']}{rests}"]
+        lines += [f"     better: {'; '.join(proposal['better']) or 'nothing'}"]
+        lines += [f"     worse:  {'; '.join(proposal['worse']) or 'nothing'}"]
+    return "\n".join(lines)

@@ -1,0 +1,199 @@
+// The disc of all directions of down, shaded by a goal. Draws what the server scored.
+
+const INK = "#26324c";
+const ACCENT = "#c2410c";
+const PALE = [255, 253, 248];
+const DEEP = [58, 72, 106];
+const PIXELS = 256;
+
+// Paler is better; t from 0 to 1.
+export function shadeOf(t) {
+  const s = Math.min(Math.max(t, 0), 1);
+  return PALE.map((v, i) => Math.round(v + s * (DEEP[i] - v)));
+}
+
+export class TurnMap {
+  // at: {present, proposals: [{letter, at}]}; places are from -1 to 1, up is +Y
+  constructor(canvas, { onMove, onPick, onHover }) {
+    Object.assign(this, { canvas, onMove, onPick, onHover, cells: null, values: null, marks: [], present: [0, 0], cursor: null });
+    canvas.addEventListener("pointerdown", (e) => {
+      if (e.button !== 0 || !this.#cell(this.#at(e))) return;
+      canvas.setPointerCapture(e.pointerId);
+      this.held = true;
+      this.#moved(e);
+    });
+    canvas.addEventListener("pointermove", (e) => (this.held ? this.#moved(e) : this.#hovered(e)));
+    canvas.addEventListener("pointerup", (e) => {
+      if (!this.held) return;
+      this.held = false;
+      const cell = this.#cell(this.#at(e));
+      this.cursor = null;
+      if (cell) this.onPick(cell.index);
+      this.draw();
+    });
+    canvas.addEventListener("pointercancel", () => {
+      this.held = false;
+      this.cursor = null;
+      this.onMove(null);
+      this.draw();
+    });
+    canvas.addEventListener("pointerleave", () => !this.held && this.onHover(null));
+    canvas.addEventListener("keydown", (e) => this.#key(e));
+    canvas.addEventListener("blur", () => {
+      if (this.keyed) this.onMove(null);
+      this.keyed = false;
+      this.cursor = null;
+      this.draw();
+    });
+  }
+
+  setCells(cells) {
+    this.cells = cells;
+    this.picture = null;
+  }
+
+  // values: badness of every direction from 0 (best) to 1
+  setShades(values) {
+    this.values = values;
+    this.picture = null;
+    this.draw();
+  }
+
+  setMarks(present, marks) {
+    Object.assign(this, { present, marks });
+    this.draw();
+  }
+
+  setPresent(at) {
+    this.present = at;
+    this.draw();
+  }
+
+  highlight(letter) {
+    this.lit = letter;
+    this.draw();
+  }
+
+  #at(event) {
+    const box = this.canvas.getBoundingClientRect();
+    return [((event.clientX - box.left) / box.width) * 2 - 1, 1 - ((event.clientY - box.top) / box.height) * 2];
+  }
+
+  // The direction under a place; a mark close by is meant itself.
+  #cell([x, y]) {
+    if (!this.cells || x * x + y * y > 1) return null;
+    const column = Math.min(Math.floor(((x + 1) / 2) * PIXELS), PIXELS - 1);
+    const row = Math.min(Math.floor(((1 - y) / 2) * PIXELS), PIXELS - 1);
+    const index = this.cells[row * PIXELS + column];
+    return index === 65535 ? null : { index, x, y };
+  }
+
+  #moved(event) {
+    const cell = this.#cell(this.#at(event));
+    if (!cell) return;
+    this.cursor = [cell.x, cell.y];
+    this.onMove(cell.index);
+    this.draw();
+  }
+
+  #hovered(event) {
+    this.onHover(this.#cell(this.#at(event))?.index ?? null);
+  }
+
+  #key(event) {
+    const step = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, 1], ArrowDown: [0, -1] }[event.key];
+    if (step) {
+      event.preventDefault();
+      event.stopPropagation();
+      const size = event.shiftKey ? 0.1 : 0.03;
+      const [x, y] = this.cursor ?? this.present;
+      const cell = this.#cell([x + size * step[0], y + size * step[1]]);
+      if (!cell) return;
+      this.cursor = [cell.x, cell.y];
+      this.keyed = true;
+      this.onMove(cell.index);
+      this.draw();
+    } else if (event.key === "Enter" && this.cursor) {
+      const cell = this.#cell(this.cursor);
+      this.cursor = null;
+      this.keyed = false;
+      if (cell) this.onPick(cell.index);
+    }
+  }
+
+  #paint() {
+    const picture = document.createElement("canvas");
+    picture.width = picture.height = PIXELS;
+    const context = picture.getContext("2d");
+    const image = context.createImageData(PIXELS, PIXELS);
+    const shades = Array.from(this.values, shadeOf);
+    for (let i = 0; i < this.cells.length; i++) {
+      const cell = this.cells[i];
+      if (cell === 65535) continue;
+      const [r, g, b] = shades[cell];
+      image.data.set([r, g, b, 255], 4 * i);
+    }
+    context.putImageData(image, 0, 0);
+    this.picture = picture;
+  }
+
+  draw() {
+    if (!this.cells || !this.values) return;
+    if (!this.picture) this.#paint();
+    const { canvas } = this;
+    const context = canvas.getContext("2d");
+    const size = canvas.width;
+    const half = size / 2;
+    const unit = size / 256;
+    const place = ([x, y]) => [half + x * (half - unit), half - y * (half - unit)];
+    context.clearRect(0, 0, size, size);
+    context.drawImage(this.picture, 0, 0, size, size);
+    context.strokeStyle = INK;
+    context.lineWidth = unit;
+    for (const [degrees, alpha] of [[45, 0.25], [90, 0.6], [135, 0.25], [180, 1]]) {
+      context.globalAlpha = alpha;
+      context.beginPath();
+      context.arc(half, half, Math.sin((degrees * Math.PI) / 360) * (half - unit), 0, 2 * Math.PI);
+      context.stroke();
+    }
+    context.globalAlpha = 1;
+    for (const { letter, at } of this.marks) {
+      const [x, y] = place(at);
+      const lit = letter === this.lit;
+      context.fillStyle = lit ? ACCENT : INK;
+      context.beginPath();
+      context.arc(x, y, (lit ? 10 : 8) * unit, 0, 2 * Math.PI);
+      context.fill();
+      context.strokeStyle = "#fffdf8";
+      context.stroke();
+      context.fillStyle = "#fff";
+      context.font = `${11 * unit}px "Source Sans 3", sans-serif`;
+      context.textAlign = "center";
+      context.textBaseline = "middle";
+      context.fillText(letter, x, y + 0.5 * unit);
+    }
+    this.#ring(context, place(this.present), unit);
+    if (this.cursor) {
+      const [x, y] = place(this.cursor);
+      context.strokeStyle = ACCENT;
+      context.lineWidth = 1.5 * unit;
+      context.beginPath();
+      context.moveTo(x - 9 * unit, y);
+      context.lineTo(x + 9 * unit, y);
+      context.moveTo(x, y - 9 * unit);
+      context.lineTo(x, y + 9 * unit);
+      context.stroke();
+    }
+  }
+
+  // The present stance: an accent ring with a pale one around, seen on any shade.
+  #ring(context, [x, y], unit) {
+    for (const [color, width] of [["#fffdf8", 5], [ACCENT, 2.5]]) {
+      context.strokeStyle = color;
+      context.lineWidth = width * unit;
+      context.beginPath();
+      context.arc(x, y, 6 * unit, 0, 2 * Math.PI);
+      context.stroke();
+    }
+  }
+}

@@ -1,0 +1,401 @@
+// The Turn activity: arcs, map and proposals. Mixed into the bench's component.
+import Alpine from "alpinejs";
+import * as THREE from "three";
+import { cancelWork, follow, getBytes, getJson, postForBytes, postJson, whileBusy } from "./api.js";
+import { Arcs } from "./arcs.js";
+import { shadeOf, TurnMap } from "./turn_map.js";
+
+// Fine meshes take a while to be looked at; the maker asks for it then.
+const ASKED_FROM_FACETS = 40_000;
+let arcs, map;
+const start = JSON.parse(document.getElementById("start").textContent);
+
+export const turning = {
+  ownAxes: false,
+  levelling: false,
+  lean: { by: 30, toward: 0 },
+  live: null,
+  turns: null,
+  turnsWork: null,
+  turnsStopped: "",
+  goal: "all",
+  hovered: null,
+  weights: {},
+  keepProportions: true,
+
+  get shownAngles() {
+    return this.live?.angles_deg ?? this.state.angles_deg;
+  },
+  get liveText() {
+    if (!this.live) return "";
+    const g = this.live.goals;
+    return `overhang ${g.area.toFixed(0)} mm² · ${this.live.islands} island${this.live.islands === 1 ? "" : "s"} · height ${this.live.top_mm.toFixed(1)} mm · first layer ${g.start.toFixed(1)} mm across`;
+  },
+  get goalShown() {
+    return this.turns?.goals.find((g) => g.key === this.goal) ?? null;
+  },
+  get weightRows() {
+    return this.turns ? this.turns.goals.slice(1).filter((g) => g.key !== "marks" || this.turns.has_show_side).map((g) => [g.key, g.label]) : [];
+  },
+  goalNumber(goal, value) {
+    if (value === null || value === undefined) return "–";
+    const digits = goal.key === "growth" || goal.key === "all" ? 2 : goal.key === "islands" || Math.abs(value) < 10 ? 1 : 0;
+    return `${value.toLocaleString("en", { minimumFractionDigits: digits, maximumFractionDigits: digits })}${goal.unit === "°" ? "°" : goal.unit ? ` ${goal.unit}` : ""}`;
+  },
+  get goalBest() {
+    const g = this.goalShown;
+    return g ? this.goalNumber(g, g.range[0]) : "";
+  },
+  get goalWorst() {
+    const g = this.goalShown;
+    return g ? this.goalNumber(g, g.range[1]) : "";
+  },
+  get goalText() {
+    const g = this.goalShown;
+    if (!g) return "";
+    const here = this.hovered === null ? "" : `${this.goalNumber(g, g.values[this.hovered])} there, `;
+    const off = g.estimate === null ? "" : ` Estimate; off by up to ${(100 * g.estimate).toFixed(0)} % where it was measured on this piece.`;
+    return `${g.measure}: ${here}${this.goalNumber(g, g.present)} as it stands.${off}`;
+  },
+  shade: (t) => `rgb(${shadeOf(t).join(" ")})`,
+  sentence: (text) => text.charAt(0).toUpperCase() + text.slice(1),
+  proposalNote(p) {
+    const parts = [p.angles_deg.map((a) => `${Number(a.toFixed(1))}°`).join(", ")];
+    if (p.on_face) parts.push("on a face");
+    if (p.broad_deg !== null && p.broad_deg > 1 && p.broad_deg < 89.5) {
+      const usual = p.usual_lean && p.broad_deg >= 30 && p.broad_deg <= 45;
+      parts.push(`broad face at ${p.broad_deg.toFixed(0)}°${usual ? ", within the usual 30° to 45°" : ""}`);
+    }
+    parts.push(`${p.minutes.toFixed(0)} min`);
+    return parts.join(" · ");
+  },
+
+  // ---- arcs ----------------------------------------------------------------------------
+
+  startTurning() {
+    const { view } = this.$refs.canvas;
+    arcs = arcs ?? new Arcs(view);
+    view.beforeDraw = (perMm) => arcs.scale(perMm);
+    this.placeArcs();
+    arcs.show(true);
+    this.$refs.canvas.arcs = arcs; // for scripts that drive the page
+    if (!this.turns && !this.turnsWork && !this.turnsStopped) this.loadTurns(this.state.facets <= ASKED_FROM_FACETS);
+  },
+  leaveTurning() {
+    this.stopPreview();
+    arcs?.show(false);
+  },
+  placeArcs() {
+    if (!arcs) return;
+    const frame = this.ownAxes ? new THREE.Quaternion().setFromEuler(new THREE.Euler(...this.state.angles_deg.map((a) => (a * Math.PI) / 180), "ZYX")) : null;
+    const [x, y] = this.state.move_mm;
+    const middle = [x, y, (this.state.top_mm + this.state.lift_mm) / 2];
+    arcs.set(middle, 0.54 * Math.max(...this.state.size_mm), frame);
+  },
+  toggleOwnAxes() {
+    this.ownAxes = !this.ownAxes;
+    this.placeArcs();
+  },
+  hoverArc(e) {
+    if (this.activity !== "Turn" || !arcs || this.live) return;
+    const name = arcs.pick(e.clientX, e.clientY);
+    if (name === arcs.lit) return;
+    arcs.light(name);
+    this.$refs.canvas.style.cursor = name ? "grab" : "";
+  },
+  // What takes hold of an arc: follows the pointer, and becomes an edit when it is let go.
+  grabArc(x, y) {
+    const name = arcs?.pick(x, y);
+    if (!name) return null;
+    return name === "knob" ? this.grabKnob(x, y) : this.grabRing(name, x, y);
+  },
+  grabRing(axis, x, y) {
+    const from = arcs.angleAt(axis, x, y);
+    let [last, turned, by] = [from, 0, 0];
+    return {
+      follow: (e) => {
+        const now = arcs.angleAt(axis, e.clientX, e.clientY);
+        turned += ((now - last + 540) % 360) - 180; // past the half turn it goes on
+        last = now;
+        by = e.altKey ? Number(turned.toFixed(1)) : 5 * Math.round(turned / 5);
+        this.turnLabel(arcs.showAngle(axis, from, by), `${axis.toUpperCase()} ${by > 0 ? "+" : ""}${by}°`);
+        this.preview("turn_by", { axis, by_deg: by, own: this.ownAxes });
+      },
+      drop: () => this.dropTurn(by ? ["turn_by", { axis, by_deg: by, own: this.ownAxes }] : null),
+    };
+  },
+  grabKnob() {
+    let by = 0;
+    let toward = 0;
+    return {
+      follow: (e) => {
+        [by, toward] = arcs.leanAt(e.clientX, e.clientY);
+        const step = e.altKey ? 0.1 : 5;
+        by = Number((step * Math.round(by / step)).toFixed(1));
+        toward = Number((step * Math.round(toward / step)).toFixed(1));
+        this.lean = { by, toward };
+        this.turnLabel(arcs.showLean(by, toward), `${by}° towards ${(toward + 360) % 360}°`);
+        this.preview("lean", { by_deg: by, toward_deg: toward });
+      },
+      drop: () => this.dropTurn(by ? ["lean", { by_deg: by, toward_deg: toward }] : null),
+    };
+  },
+  turnLabel(place, text) {
+    let label = this.$refs.pins.querySelector("[data-turn-label]");
+    if (!label) {
+      label = document.createElement("span");
+      label.className = "measured";
+      label.dataset.turnLabel = "1";
+      this.$refs.pins.append(label);
+    }
+    Object.assign(label, { textContent: text, place }); // put in its place with the next drawing
+  },
+  async dropTurn(edit) {
+    arcs.clearAngle();
+    this.$refs.pins.querySelector("[data-turn-label]")?.remove();
+    if (!edit || !(await this.edit(...edit))) this.stopPreview();
+  },
+  nudge(axis, by) {
+    return this.edit("turn_by", { axis, by_deg: by, own: this.ownAxes });
+  },
+
+  // ---- following the hand --------------------------------------------------------------
+
+  // One look at a time; of those asked for meanwhile, the last.
+  async preview(kind, parameters) {
+    this.wanted = { kind, parameters };
+    if (this.previewingTurn) return;
+    this.previewingTurn = true;
+    try {
+      while (this.wanted) {
+        const asked = this.wanted;
+        this.wanted = null;
+        const began = performance.now();
+        const bytes = await postForBytes(start.urls.live, asked);
+        const length = new Uint32Array(bytes, 0, 1)[0];
+        const figures = JSON.parse(new TextDecoder().decode(new Uint8Array(bytes, 4, length)));
+        if (!this.previewingTurn) return;
+        this.live = figures;
+        this.$refs.canvas.view.setTurned(figures, new Float32Array(bytes, 4 + length));
+        map?.setPresent(figures.at);
+        await this.$refs.canvas.view.nextDrawing();
+        this.$refs.canvas.dataset.liveMs = String(Math.round(performance.now() - began));
+      }
+    } catch (error) {
+      this.problem = error.message;
+    } finally {
+      this.previewingTurn = false;
+    }
+  },
+  // Back to the stance as it is.
+  stopPreview() {
+    this.wanted = null;
+    this.previewingTurn = false;
+    if (!this.live) return;
+    this.live = null;
+    this.shownSlopes = null;
+    map?.setPresent(this.turns?.at ?? [0, 0]);
+    this.show(this.state).catch((error) => (this.problem = error.message));
+  },
+  // Called when a state is shown: what was followed is over.
+  endPreview() {
+    this.wanted = null;
+    this.previewingTurn = false;
+    if (this.live) this.shownSlopes = null;
+    this.live = null;
+    this.$refs.canvas.view.clearTurned();
+    if (this.activity === "Turn") this.placeArcs();
+  },
+
+  // ---- faces and points ----------------------------------------------------------------
+
+  startPicking(what) {
+    this.picking = what === "face" && !this.picking;
+    this.levelling = what === "level" && !this.levelling;
+    this.places = [];
+  },
+  async levelAt(hit) {
+    if (!hit) return;
+    this.places.push({ facet: hit.facet, weights: hit.weights });
+    this.$refs.canvas.view.markPlaces([...(this.levelPoints ?? []), hit.point]);
+    this.levelPoints = [hit.point];
+    if (this.places.length < 2) return;
+    const anchors = Alpine.raw(this.places);
+    this.places = [];
+    this.levelPoints = null;
+    this.levelling = false;
+    this.$refs.canvas.view.markPlaces([]);
+    await this.edit("level", { anchors });
+  },
+
+  // ---- the map and proposals -----------------------------------------------------------
+
+  async loadTurns(work) {
+    if (this.loadingTurns) return;
+    this.loadingTurns = true;
+    this.turnsStopped = "";
+    try {
+      const body = Object.keys(this.weights).length ? { weights: { ...this.weights } } : {};
+      let found = await postJson(start.urls.turns, { ...body, only_if_known: !work });
+      if (found.work) {
+        this.turnsWork = { id: found.work, stage: "Waiting for its turn", done: 0 };
+        const ended = await follow(found.work, (w) => this.turnsWork?.id === w.id && (this.turnsWork = w));
+        this.turnsWork = null;
+        if (ended.state !== "done") {
+          this.turnsStopped = ended.state === "cancelled" ? "Looking at every way was cancelled." : ended.error;
+          return;
+        }
+        found = await postJson(start.urls.turns, { ...body, only_if_known: true });
+      }
+      if (found.goals) await this.showTurns(found);
+    } catch (error) {
+      this.turnsStopped = error.message;
+    } finally {
+      this.turnsWork = null;
+      this.loadingTurns = false;
+    }
+  },
+  async showTurns(found) {
+    for (const goal of found.goals) {
+      const sorted = goal.values.filter(Number.isFinite).sort((a, b) => a - b);
+      const at = (part) => sorted[Math.min(Math.floor(part * sorted.length), sorted.length - 1)] ?? 0;
+      goal.range = goal.most ? [at(1), at(0.05)] : [at(0), at(0.95)];
+    }
+    map = map ?? new TurnMap(this.$refs.disc, {
+      onMove: (cell) => (cell === null ? this.stopPreview() : ((this.hovered = cell), this.preview("stand_on", { down: this.downOf(cell) }))),
+      onPick: (cell) => this.standOn(this.downOf(cell)),
+      onHover: (cell) => (this.hovered = cell),
+    });
+    if (this.discOf !== found.directions) {
+      map.setCells(new Uint16Array(await getBytes(`/bench/disc-${found.directions}.bin`)));
+      this.discOf = found.directions;
+    }
+    this.turns = found;
+    this.weights = { ...found.weights };
+    map.setMarks(found.at, this.marksOf(found));
+    this.showGoal(this.goal);
+    this.$refs.disc.map = map; // for scripts that drive the page
+  },
+  // Proposals whose flags would cover a better one's are left off the disc.
+  marksOf: (found) => found.proposals.map(({ letter, at }) => ({ letter, at })).reverse(),
+  downOf(cell) {
+    return Alpine.raw(this.turns).downs.slice(3 * cell, 3 * cell + 3);
+  },
+  showGoal(key) {
+    const goal = this.turns.goals.find((g) => g.key === key) ?? this.turns.goals[0];
+    this.goal = goal.key;
+    const [best, worst] = goal.range;
+    map.setShades(Alpine.raw(goal).values.map((v) => (v === null ? 1 : (v - best) / (worst - best || 1))));
+  },
+  mapMark(letter) {
+    map?.highlight(letter);
+  },
+  setWeight(key, value) {
+    if (value >= 0 && value <= 10) this.weights = { ...this.weights, [key]: value };
+    else this.problem = "A weight is a number from 0 to 10.";
+  },
+  async standOn(down) {
+    if (!(await this.edit("stand_on", { down }))) this.stopPreview();
+  },
+  standProposal(p) {
+    const [x, y, z] = p.angles_deg;
+    return this.edit("turn", { x_deg: x, y_deg: y, z_deg: z });
+  },
+  async cancelTurns() {
+    try {
+      if (this.turnsWork) await cancelWork(this.turnsWork.id);
+    } catch (error) {
+      this.problem = error.message;
+    }
+  },
+
+  // ---- size and place ------------------------------------------------------------------
+
+  scale(axis, field) {
+    const factor = field.valueAsNumber;
+    const ratio = factor / this.state.scale[axis];
+    const factors = this.state.scale.map((f, i) => (i === axis ? factor : this.keepProportions ? f * ratio : f));
+    return this.edit("scale", { x: factors[0], y: factors[1], z: factors[2] }, field);
+  },
+  moveTo(axis, field) {
+    const place = [...this.state.move_mm];
+    place[axis] = field.valueAsNumber;
+    return this.edit("move", { x_mm: place[0], y_mm: place[1] }, field);
+  },
+
+  // ---- ways out ------------------------------------------------------------------------
+
+  async showWaysOut(id) {
+    const room = () => this.$refs.ledger.querySelector(`[data-ways-for="${CSS.escape(id)}"]`);
+    const say = (text) => room() && (room().textContent = text);
+    const key = this.state.key;
+    say("Looking for turns …");
+    try {
+      let found = await postJson(start.urls.ways, { finding: id });
+      if (found.work) {
+        this.waysWork = found.work;
+        const ended = await follow(found.work, (w) => say(`${w.stage}, ${Math.round(100 * w.done)} % …`));
+        this.waysWork = null;
+        if (ended.state !== "done") return say(ended.state === "cancelled" ? "Cancelled." : ended.error);
+        if (this.state.key !== key) return;
+        found = await postJson(start.urls.ways, { finding: id });
+      }
+      if (room() && found.html) room().innerHTML = found.html;
+    } catch (error) {
+      say(error.message);
+    }
+  },
+  turnTo(text) {
+    const [x, y, z] = text.split(",").map(Number);
+    return this.edit("turn", { x_deg: x, y_deg: y, z_deg: z });
+  },
+};
+
+export const stancesStrip = {
+  stances: start.strip.stances,
+  stripUndo: start.strip.undo,
+  naming: null,
+  picked: [],
+
+  get compareUrl() {
+    return this.picked.length > 1 ? `${start.urls.compare}?stances=${this.picked.join(",")}` : start.urls.compare;
+  },
+  stripText(f) {
+    const parts = [`supports ${f.support_mm3.toFixed(0)} mm³`, `${f.minutes.toFixed(0)} min`];
+    if (f.marks_mm2) parts.push(`marks ${f.marks_mm2.toFixed(0)} mm²`);
+    parts.push(`${f.islands} island${f.islands === 1 ? "" : "s"}`);
+    return parts.join(" · ");
+  },
+  pick(id, on) {
+    this.picked = on ? [...this.picked, id] : this.picked.filter((other) => other !== id);
+  },
+  async refreshStrip() {
+    const told = await getJson(start.urls.strip);
+    this.stances = told.stances;
+    this.stripUndo = told.undo;
+  },
+  // A change of the strip; where another stance is to be looked at then, the page goes there.
+  async strip(what, body = {}) {
+    await (this.queue ?? Promise.resolve());
+    try {
+      const told = await whileBusy(postJson(start.urls.strip.replace("strip/", `${what}/`), body));
+      if (told.go !== start.urls.page) {
+        document.documentElement.toggleAttribute("data-leaving", true);
+        location.href = told.go;
+        return;
+      }
+      this.stances = told.stances;
+      this.stripUndo = told.undo;
+    } catch (error) {
+      this.problem = error.message;
+    }
+  },
+  rename(stance, name) {
+    this.naming = null;
+    if (name.trim() && name.trim() !== stance.name) return this.strip("rename", { name });
+  },
+  forkTurned(angles) {
+    const [x, y, z] = angles;
+    return this.strip("fork", { edits: [{ kind: "turn", parameters: { x_deg: x, y_deg: y, z_deg: z } }] });
+  },
+};
