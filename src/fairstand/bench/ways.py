@@ -61,14 +61,20 @@ def _pictures(now: Current, finding: Finding, way) -> list[dict]:
     turn = edit_from("turn", {"x_deg": x, "y_deg": y, "z_deg": z})
     turned = current(now.stance, [*edits_in_force(now.stance), turn])
     side = max(12.0, 0.3 * max(now.placed.size_mm))
+    was, will_be = way.island
     pictures = []
-    for stance, layer, place, label in (
-        (now, finding.layer, finding.center_mm, "now"),
-        (turned, way.layer, way.place_mm, "then"),
+    for stance, layer, place, lasts, label in (
+        (now, finding.layer, finding.center_mm, was, "now"),
+        (turned, way.layer, way.place_mm, will_be, "then"),
     ):
-        context = close_up(section_context(stance, layer), place, side)
-        svg = render_to_string("bench/_section_svg.html", context)
-        pictures.append({"label": label, "layer": layer, "svg": str(svg)})
+        # The last layer before it joins shows best what has grown by itself.
+        shown = layer + max((lasts or 1) - 1, 0)
+        shown = min(shown, stance.inspection().layers.count - 1)
+        svg = render_to_string(
+            "bench/_section_svg.html", close_up(section_context(stance, shown), place, side)
+        )
+        alone = "still apart" if lasts else "never joins" if lasts is None else "held"
+        pictures.append({"label": f"{label}: {alone}", "layer": shown, "svg": str(svg)})
     return pictures
 
 

@@ -12,6 +12,7 @@ const ACCENT = 0xc2410c;
 const VERTEX = `
   attribute float slope;
   attribute float side;
+  uniform mat3 upright;
   varying float vSide;
   varying float vSlope;
   varying vec3 vNormal;
@@ -21,7 +22,7 @@ const VERTEX = `
     vSide = side;
     vec4 world = modelMatrix * vec4(position, 1.0);
     vWorld = world.xyz;
-    vNormal = normalize(transpose(inverse(mat3(modelMatrix))) * normal);
+    vNormal = normalize(upright * normal);
     gl_Position = projectionMatrix * viewMatrix * world;
   }`;
 
@@ -103,6 +104,7 @@ export class View3D {
       cutZ: { value: -1 },
       hideAbove: { value: false },
       eye: { value: new THREE.Vector3() },
+      upright: { value: new THREE.Matrix3() }, // turns normals, whatever the scale and mirror
       room: { value: new THREE.Vector3(1e6, 1e6, 1e6) },
     };
     this.size = [100, 100, 100];
@@ -222,7 +224,14 @@ export class View3D {
     }
     this.setSlopes(slopes);
   }
+  // Fewer pixels while something moves, where drawing all of them takes too long.
+  setCoarse(on) {
+    if (on === Boolean(this.coarse)) return;
+    this.coarse = on;
+    this.resize();
+  }
   clearTurned() {
+    this.setCoarse(false);
     this.turned.clear();
     this.pillars.visible = this.marks.visible = true;
   }
@@ -493,7 +502,7 @@ export class View3D {
   resize() {
     const { clientWidth: w, clientHeight: h } = this.canvas;
     if (!w || !h) return;
-    this.renderer.setPixelRatio(Math.min(window.devicePixelRatio, 2));
+    this.renderer.setPixelRatio(this.coarse ? 0.6 : Math.min(window.devicePixelRatio, 2));
     this.renderer.setSize(w, h, false);
     Object.assign(this.parallel, { left: -w / 2, right: w / 2, top: h / 2, bottom: -h / 2 });
     this.parallel.updateProjectionMatrix();
@@ -532,6 +541,7 @@ export class View3D {
         this.scene.add(this.lamp);
       }
       this.lamp.position.copy(this.camera.position);
+      this.uniforms.upright.value.getNormalMatrix(this.stand.matrix);
       this.renderer.render(this.scene, this.camera);
       this.drawn = (this.drawn ?? 0) + 1;
       this.onChange();
