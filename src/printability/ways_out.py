@@ -31,6 +31,8 @@ _MOST_TRIED, _MOST_TRIED_BLIND = 14, 8
 _PART_LEFT = 0.02
 # A turn that leaves far more problems than there were is no way out.
 _MOST_TIMES, _MOST_MORE = 2, 4
+# Where as many problems stay, what they amount to must shrink to this part.
+_LESS = 0.9
 # Kinds that no turn of the model can be looked for.
 _NOT_BY_TURNING = ("fault",)
 
@@ -247,9 +249,19 @@ class _Search:
         most = _MOST_TIMES * len(self.now.problems) + _MOST_MORE
         for angles in dict.fromkeys((rounded, exact)):
             after = predict(self.source, self._turned(angles), self.scorer.shape, self.sides)
-            if self._is_gone(after) and len(after.problems) <= most:
+            if self._is_gone(after) and len(after.problems) <= most and self._is_worth_it(after):
                 return self._told(angles, after)
         return None
+
+    def _is_worth_it(self, after: Predicted) -> bool:
+        """Whether less is left to do: on a ball, every turn only moves the trouble elsewhere."""
+        goals = {"island": ("islands",)}.get(self.finding.kind, ("area", "volume"))
+        if self.finding.kind not in ("overhang", "bridge", "ledge", "island"):
+            return True
+        before = self.now.goals
+        return len(after.problems) < len(self.now.problems) or any(
+            after.goals[goal] < _LESS * before[goal] for goal in goals
+        )
 
     def _turned(self, angles):
         return replace(self.setup, angles_deg=angles)

@@ -68,25 +68,44 @@ def _turn(points, a, b, c):
 
 
 @njit(cache=True, nogil=True)
-def copies_in_rows(hull, room_x, room_y, spacing):
-    """The most boxes around a hull that fit in rows on a plate."""
+def ways_to_lie(hull):
+    """Directions worth trying for the box around a hull: its edges, and every 3 degrees.
+
+    The latter begin at the longest edge, so that turning the hull turns them with it. Rows are
+    the direction and the box's extents along and across it.
+    """
     n = hull.shape[0]
-    best = 0
+    steps = 30
+    ways = np.empty((n + steps, 4))
+    longest, base = 0.0, 0.0
     for i in range(n):
         ux, uy = hull[(i + 1) % n, 0] - hull[i, 0], hull[(i + 1) % n, 1] - hull[i, 1]
         length = np.hypot(ux, uy)
-        if length == 0.0:
-            if n > 1:
-                continue
-            ux, length = 1.0, 1.0
-        ux, uy = ux / length, uy / length
+        if length > longest * (1 + 1e-9):
+            longest, base = length, np.arctan2(uy, ux)
+        ways[i, 0], ways[i, 1] = (ux / length, uy / length) if length > 0 else (1.0, 0.0)
+    for i in range(steps):
+        ways[n + i, 0] = np.cos(base + i * np.pi / 60)
+        ways[n + i, 1] = np.sin(base + i * np.pi / 60)
+    for w in range(n + steps):
+        ux, uy = ways[w, 0], ways[w, 1]
         lo_a, hi_a, lo_b, hi_b = np.inf, -np.inf, np.inf, -np.inf
         for j in range(n):
             a = hull[j, 0] * ux + hull[j, 1] * uy
             b = hull[j, 1] * ux - hull[j, 0] * uy
             lo_a, hi_a = min(lo_a, a), max(hi_a, a)
             lo_b, hi_b = min(lo_b, b), max(hi_b, b)
-        a, b = hi_a - lo_a - 1e-6, hi_b - lo_b - 1e-6
+        ways[w, 2], ways[w, 3] = hi_a - lo_a, hi_b - lo_b
+    return ways
+
+
+@njit(cache=True, nogil=True)
+def copies_in_rows(hull, room_x, room_y, spacing):
+    """The most boxes around a hull that fit in rows on a plate."""
+    ways = ways_to_lie(hull)
+    best = 0
+    for w in range(ways.shape[0]):
+        a, b = ways[w, 2] - 1e-6, ways[w, 3] - 1e-6
         along = int((room_x + spacing) / (a + spacing)) * int((room_y + spacing) / (b + spacing))
         across = int((room_x + spacing) / (b + spacing)) * int((room_y + spacing) / (a + spacing))
         best = max(best, along, across)

@@ -20,6 +20,9 @@ DIRECTIONS = 2000
 _SEEDS = 28
 _APART_DEG = 8.0
 _STEPS_DEG = (3.0, 1.5, 0.75, 0.4)
+# The best flats are tried a little off level too: a worn base rests best between its facets.
+_FLATS, _FLAT_STEPS_DEG = 12, (0.4, 0.2, 0.1, 0.05)
+_ON_FACE_DEG = 1.5
 _AROUND = 8
 _DIFFERENT_DEG = 20.0
 _SAME_NUMBERS = 0.08
@@ -187,9 +190,15 @@ def propose(
     stick = Yardstick(np.concatenate([found.rows, flat_rows]), weights)
     seeds = _apart(found.downs, stick.badness(found.rows), _SEEDS, _APART_DEG)
     with_volume = weights.get("volume", 0.0) > 0
-    refined = _refined(scorer, stick, found.downs[seeds], found.rows[seeds], with_volume, progress)
-    downs = np.concatenate([flats, refined[0]])
-    rows = np.concatenate([flat_rows, refined[1]])
+    refined = _refined(
+        scorer, stick, found.downs[seeds], found.rows[seeds], _STEPS_DEG, with_volume, progress
+    )
+    near = np.argsort(stick.badness(flat_rows), kind="stable")[:_FLATS]
+    settled = _refined(
+        scorer, stick, flats[near], flat_rows[near], _FLAT_STEPS_DEG, with_volume, None
+    )
+    downs = np.concatenate([flats, refined[0], settled[0]])
+    rows = np.concatenate([flat_rows, refined[1], settled[1]])
     if not with_volume:
         lacking = np.isnan(rows[:, GOALS["volume"].column])
         rows[lacking] = scorer.score(downs[lacking])
@@ -205,14 +214,15 @@ def propose(
         if not near.any() and not (same < _SAME_NUMBERS).any():
             chosen.append(i)
     # A flat to stand on is worth a look even where leaning is better.
-    best_flat = next((i for i in order if i < len(flats)), None)
-    if best_flat is not None and len(chosen) == count and min(chosen) >= len(flats):
-        chosen[-1] = best_flat
+    on_flat = (downs @ flats.T > np.cos(np.radians(_ON_FACE_DEG))).any(axis=1)
+    best_flat = next((i for i in order if on_flat[i]), None)
+    if best_flat is not None and count > 1 and not on_flat[chosen].any():
+        chosen = [*chosen[: count - 1], best_flat]
     return [
         Proposal(
             down=tuple(float(v) for v in downs[i]),
             angles_deg=turn_to(downs[i], scorer, present),
-            on_face=i < len(flats),
+            on_face=bool(on_flat[i]),
             badness=float(badness[i]),
             scores={key: float(rows[i, goal.column]) for key, goal in GOALS.items()},
         )
@@ -232,11 +242,11 @@ def _apart(downs: np.ndarray, badness: np.ndarray, count: int, apart_deg: float)
     return chosen
 
 
-def _refined(scorer, stick, downs, rows, with_volume, progress):
+def _refined(scorer, stick, downs, rows, steps_deg, with_volume, progress):
     """Directions moved to better ones near by, all of them step by step together."""
     downs, rows = downs.copy(), rows.copy()
     badness = stick.badness(rows)
-    for number, step in enumerate(_STEPS_DEG):
+    for number, step in enumerate(steps_deg):
         active = np.ones(len(downs), bool)
         for _ in range(4):  # further with the same step while that helps
             which = np.flatnonzero(active)
@@ -253,5 +263,5 @@ def _refined(scorer, stick, downs, rows, with_volume, progress):
                     downs[i], rows[i] = tried[at], tried_rows[at]
                     badness[i] = tried_badness[row, best[row]]
         if progress:
-            progress((number + 1) / len(_STEPS_DEG))
+            progress((number + 1) / len(steps_deg))
     return downs, rows
