@@ -88,7 +88,7 @@ def test_from_upload_to_both_files(server, bench, page, demo_files, tmp_path):
             page.locator(f'[data-download="{kind}"]').click()
         files[kind] = tmp_path / download.value.suggested_filename
         download.value.save_as(files[kind])
-        assert files[kind].name == f"heron-finial-as-imported.{kind}"
+        assert files[kind].name == f"heron-finial-first-stance.{kind}"
     body = open_mesh(files["stl"].read_bytes(), "a.stl").mesh
     facts = mesh_facts(body)
     assert (facts.watertight, facts.bodies) == (True, 1)

@@ -238,11 +238,11 @@ def test_files_are_handed_over_and_noted(client, bench):
     offer = client.get(f"{url}/checks/").json()
     assert all(check["ok"] for check in offer["checks"])
     assert [f["filename"] for f in offer["files"]] == [
-        "table-as-imported.stl",
-        "table-as-imported.3mf",
+        "table-first-stance.stl",
+        "table-first-stance.3mf",
     ]
     stl = client.get(f"{url}/file.stl")
-    assert 'filename="table-as-imported.stl"' in stl.headers["Content-Disposition"]
+    assert 'filename="table-first-stance.stl"' in stl.headers["Content-Disposition"]
     facts = mesh_facts(open_mesh(stl.content, "x.stl").mesh)
     assert (facts.watertight, facts.bodies) == (True, 1)
     assert "1 support" in open_mesh(client.get(f"{url}/file.3mf").content, "x.3mf").notes[0]

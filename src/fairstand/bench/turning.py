@@ -172,7 +172,7 @@ def weights_from(values, process_key: str) -> dict[str, float]:
         If they cannot be read, or none counts.
     """
     if values is None:
-        return dict(WEIGHTS[process_key])
+        return {key: float(weight) for key, weight in WEIGHTS[process_key].items()}
     if not isinstance(values, dict) or set(values) - set(GOALS):
         raise EditError("The weights of the goals cannot be read.")
     chosen = {}
@@ -234,7 +234,8 @@ def look_for_turns(now: Current, weights: dict[str, float], report) -> None:
 
 
 def _proposals_name(now: Current, weights: dict[str, float]) -> str:
-    return f"proposals/{_map_key(now)}-{digest(repr(sorted(weights.items())))}"
+    counting = sorted((key, float(weight)) for key, weight in weights.items() if weight)
+    return f"proposals/{_map_key(now)}-{digest(repr(counting))}"
 
 
 def _stored_map(now: Current) -> tuple[TurnMap, dict[str, float]] | None:

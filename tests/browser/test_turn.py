@@ -1,0 +1,343 @@
+"""Turning, clicked and dragged through in Chromium: arcs, numbers, faces, map; stances compared."""
+
+import re
+
+import numpy as np
+import pytest
+
+from printability.mesh import binary_stl
+from solids import table
+
+pytestmark = pytest.mark.browser
+MODEL = "document.querySelector('[data-model]')"
+
+
+@pytest.fixture(scope="module")
+def table_file(tmp_path_factory):
+    path = tmp_path_factory.mktemp("table") / "reed table.stl"
+    path.write_bytes(binary_stl(table(), "table"))
+    return path
+
+
+def _state(page):
+    return page.evaluate(f"{MODEL}.view.stand.matrix.toArray()")
+
+
+def _angles(bench):
+    return [bench.field(f"turn-{axis}") for axis in "xyz"]
+
+
+def _on_ball(page, *places):
+    """Screen places of points of the ball that the arcs lie on, given as directions."""
+    box = page.locator("[data-model]").bounding_box()
+    found = page.evaluate(
+        f"""(list) => {{ const {{ view, arcs }} = {MODEL}; const [m, r] = [arcs.middle, arcs.radius];
+        return list.map(([x, y, z]) => view.toScreen([m.x + r * x, m.y + r * y, m.z + r * z])); }}""",
+        [list(p) for p in places],
+    )
+    return [(box["x"] + x, box["y"] + y) for x, y in found]
+
+
+def _drag(page, start, end, key=None):
+    page.mouse.move(*start)
+    page.mouse.down()
+    if key:
+        page.keyboard.down(key)
+    page.mouse.move(*end, steps=8)
+    page.wait_for_selector("[data-live]:visible")
+
+
+def _drop(page, bench, key=None):
+    page.mouse.up()
+    if key:
+        page.keyboard.up(key)
+    bench.settled()
+
+
+def test_arcs_numbers_faces_and_points_turn_the_piece_and_undo_goes_all_the_way_back(
+    server, bench, page, table_file
+):
+    bench.bring_in(server.url, table_file)
+    bench.go("Turn")
+    bench.settled()
+    before = _state(page)
+
+    # Along the arc about X, by about 40 degrees: snapped to 5, followed while dragging.
+    start, end = _on_ball(
+        page, (0, np.sin(np.radians(20)), np.cos(np.radians(20))),
+        (0, -np.sin(np.radians(20)), np.cos(np.radians(20))),
+    )  # fmt: skip
+    _drag(page, start, end)
+    page.wait_for_function(f"{MODEL}.dataset.liveMs")
+    live = page.locator("[data-live]").inner_text()
+    assert re.search(r"overhang \d+ mm² · \d+ islands? · height [\d.]+ mm · first layer", live)
+    assert page.locator("[data-turn-label]").inner_text().startswith("X +")
+    assert bench.field("turn-x") % 5 == 0  # the number beside the drag
+    _drop(page, bench)
+    assert _angles(bench) == [40, 0, 0]
+    assert page.locator("[data-live]").is_hidden()
+
+    # With Alt it is free; the knob leans about two axes in one gesture.
+    start, end = _on_ball(page, (np.sin(0.3), 0, np.cos(0.3)), (np.sin(0.52), 0, np.cos(0.52)))
+    _drag(page, start, end, "Alt")
+    _drop(page, bench, "Alt")
+    after_alt = _angles(bench)
+    assert after_alt[1] % 5 != 0
+    knob, target = _on_ball(page, (0, 0, 1), (0.25, -0.2, 0.947))
+    _drag(page, knob, target)
+    _drop(page, bench)
+    assert bench.field("lean-by") % 5 == 0
+    assert 10 <= bench.field("lean-by") <= 30
+    assert _angles(bench) != after_alt
+
+    # By typing, by a nudge, about its own axes, and leaning by numbers.
+    bench.do("as-imported")
+    bench.fill("turn-x", 90)
+    bench.do("own-axes")
+    bench.do("nudge-z")
+    assert _angles(bench) == pytest.approx([90, -1, 0], abs=0.01)  # its own Z lies along -Y now
+    bench.do("own-axes")
+    page.keyboard.press("Shift+Z")
+    bench.settled()
+    assert bench.field("turn-z") == pytest.approx(-1, abs=0.05)
+    bench.do("as-imported")
+    bench.fill("lean-by", 25)
+    bench.fill("lean-toward", 90)
+    bench.do("lean")
+    assert _angles(bench) == [-25, 0, 0]
+
+    # A face down, then two points level.
+    bench.do("as-imported")
+    bench.look("above")
+    bench.do("face-down")
+    bench.click_at([10, 8, 24])
+    assert abs(bench.field("turn-x")) == 180
+    assert "0.0 mm² overhang" in bench.summary()
+    bench.do("as-imported")
+    bench.fill("turn-y", 30)
+    bench.look("above")
+    bench.do("level")
+    ends = [np.reshape(_state(page), (4, 4)).T @ [x, 0, 24, 1] for x in (-15, 15)]
+    for place in ends:
+        bench.click_at(place[:3].tolist())
+    assert abs(bench.field("turn-y")) < 0.5  # clicked within a pixel
+
+    # Every step can be taken back.
+    for _ in range(40):
+        if not page.locator('[data-do="undo"]').is_enabled():
+            break
+        bench.do("undo")
+    assert _angles(bench) == [0, 0, 0]
+    assert _state(page) == pytest.approx(before)
+
+
+def test_the_map_is_dragged_across_and_clicked_and_proposals_are_taken(
+    server, bench, page, demo_files
+):
+    bench.bring_in(server.url, demo_files["Nest-box yoke"])
+    bench.go("Turn")
+    page.wait_for_selector("[data-proposal]", timeout=90_000)
+    bench.settled()
+    disc = page.locator("[data-disc]")
+    disc.scroll_into_view_if_needed()
+    box = disc.bounding_box()
+    middle = (box["x"] + box["width"] / 2, box["y"] + box["height"] / 2)
+    page.mouse.move(*middle)
+    page.mouse.down()
+    seen = set()
+    for part in (0.1, 0.2, 0.35):
+        page.mouse.move(middle[0] + part * box["width"], middle[1], steps=3)
+        page.wait_for_timeout(350)
+        seen.add(page.locator("[data-live]").inner_text())
+    assert len(seen) == 3  # the piece follows
+    assert bench.field("turn-y") != 0
+    page.mouse.up()
+    bench.settled()
+    # 0.35 of the width is 0.7 of the radius: the piece's +X is down, about a right angle.
+    matrix = np.reshape(_state(page), (4, 4)).T[:3, :3]
+    down = matrix.T @ [0, 0, -1]
+    assert down[0] > 0.95
+    goal_text = page.locator("[data-at]").inner_text()
+    assert "as it stands" in goal_text
+
+    # The number for a goal is Inspect's.
+    page.locator('[data-field="goal"]').select_option("area")
+    page.mouse.move(5, 5)
+    stands = float(
+        re.search(r"([\d,.]+) mm² as it stands", page.locator("[data-at]").inner_text())[1].replace(
+            ",", ""
+        )
+    )
+    inspected = float(re.search(r"([\d,.]+) mm² overhang", bench.summary())[1].replace(",", ""))
+    assert stands == pytest.approx(inspected, rel=0.01, abs=0.6)
+
+    # By the keyboard on the map: arrows follow, Enter stands it.
+    before = _angles(bench)
+    disc.focus()
+    for _ in range(4):
+        page.keyboard.press("ArrowUp")
+    page.wait_for_selector("[data-live]:visible")
+    page.keyboard.press("Escape")
+    bench.settled()
+    assert _angles(bench) == before
+    disc.focus()
+    for _ in range(4):
+        page.keyboard.press("ArrowUp")
+    page.keyboard.press("Enter")
+    bench.settled()
+    assert _angles(bench) != before
+
+    # A proposal says what it wins, and taken gives it.
+    card = page.locator('[data-proposal="A"]')
+    wins = card.inner_text()
+    height = float(re.search(r"height ([\d.]+) instead of", wins)[1])
+    page.locator('[data-stand="A"]').click()
+    bench.settled()
+    assert f"height {height:.1f} mm" in bench.figures()
+    assert "Stay as it is" in page.locator('[data-proposal="A"]').inner_text()
+    # Other weights find other ways.
+    page.locator("details summary", has_text="What counts").click()
+    for name in ("area", "volume", "islands", "footing", "finish"):
+        bench.fill(f"weight-{name}", 0)
+    bench.fill("weight-copies", 5)
+    page.locator('[data-do="weigh"]').click()
+    page.wait_for_function(
+        "() => document.querySelector('[data-proposal=A]')?.innerText.includes('fit on the plate')",
+        timeout=60_000,
+    )
+    assert "Wins:" in page.locator('[data-proposal="A"]').inner_text()
+
+
+def test_stances_are_forked_named_ordered_deleted_and_compared(server, bench, page, table_file):
+    bench.bring_in(server.url, table_file)
+    bench.go("Turn")
+    bench.fill("turn-x", 180)
+    bench.go("Inspect")
+    with page.expect_navigation():
+        page.locator('[data-do="fork"]').click()
+    bench.ready()
+    bench.settled()
+    cards = page.locator("[data-stance]")
+    assert cards.count() == 2
+    assert page.locator("[data-stance-name]").inner_text() == "Stance 2"
+    page.locator('[data-do="rename"]:visible').click()
+    page.locator('[data-field="stance-name"]:visible').fill("On its leg")
+    page.keyboard.press("Enter")
+    bench.settled()
+    assert page.locator("[data-stance-name]").inner_text() == "On its leg"
+    page.locator('[data-do="stance-left"]:visible').click()
+    bench.settled()
+    assert "On its leg" in cards.first.inner_text()
+    # The fork goes its own way: back onto its leg.
+    bench.go("Turn")
+    bench.do("as-imported")
+    assert "overhang 1184 mm²" in bench.figures()
+    assert "supports 0 mm³" in cards.last.inner_text()
+
+    page.locator('[data-do="compare"]').click()
+    page.wait_for_selector("[data-table]")
+    row = page.locator('[data-row="area_mm2"] td')
+    assert row.all_inner_texts() == ["1,184", "0 ✓"]
+    assert page.locator('[data-row="height_mm"] [data-best]').count() == 0
+    assert page.locator("[data-towers] path[stroke-width='1.8']").count() == 2
+    sizes = page.locator("[data-column] img").evaluate_all("all => all.map((i) => i.naturalWidth)")
+    assert sizes == [300, 300]
+    with page.expect_download() as download:
+        page.locator('[data-do="csv"]').click()
+    text = download.value.path().read_text(encoding="utf-8")
+    assert text.splitlines()[0] == "what,unit,On its leg,First stance"
+    # One column less where a stance is left out.
+    page.locator("[data-choose] input").first.uncheck()
+    page.wait_for_function("() => document.querySelectorAll('[data-column]').length === 1")
+    page.locator('[data-do="back"]').click()
+    bench.ready()
+    bench.settled()
+
+    # Delete, and take it back.
+    with page.expect_navigation():
+        page.locator('[data-do="delete-stance"]:visible').click()
+    bench.ready()
+    bench.settled()
+    assert page.locator("[data-stance]").count() == 1
+    page.locator('[data-do="undo-strip"]').click()
+    page.wait_for_function("() => document.querySelectorAll('[data-stance]').length === 2")
+
+
+def test_a_scaled_piece_keeps_its_pillar_and_shows_what_leaves_the_machine(
+    server, bench, page, table_file
+):
+    bench.bring_in(server.url, table_file)
+    bench.go("Prop")
+    bench.look("below")
+    bench.click_at([12, 8, 20])
+    pillar = f"{MODEL}.view.pillarList[0]"
+    small = page.evaluate(pillar)
+    bench.go("Turn")
+    bench.fill("size-x", 80)  # proportions kept: 60 deep and 48 high
+    assert [bench.field(f"size-{axis}") for axis in "xyz"] == [80, 60, 48]
+    large = page.evaluate(pillar)
+    assert large["size"] == small["size"]
+    assert large["fit"] == "stands"
+    assert large["contact_mm"] == pytest.approx([2 * v for v in small["contact_mm"]], abs=1e-3)
+    widest = [max(r for _, r in p["profile_mm"]) for p in (small, large)]
+    assert widest[0] == widest[1]
+    # Not kept: one axis alone.
+    page.locator('[data-field="keep"]').uncheck()
+    bench.fill("scale-z", 1)
+    assert [bench.field(f"size-{axis}") for axis in "xyz"] == [80, 60, 24]
+    bench.fill("size-x", 300)
+    assert "40.0 mm at the left" in page.locator("[data-outside]").inner_text()
+    before = bench.picture()
+    bench.do("fit")
+    assert page.locator("[data-outside]").is_hidden()
+    assert bench.picture() != before
+    bench.do("mirror-x")
+    assert page.locator('[data-do="mirror-x"]').get_attribute("aria-pressed") == "true"
+    mirrored = page.evaluate(pillar)
+    assert mirrored["contact_mm"][0] < 0
+    bench.fill("move-x", 1000)
+    assert "Leaves the build volume" in page.locator("[data-outside]").inner_text()
+    bench.fill("move-x", 99999)
+    assert "between" in bench.problem()
+    for _ in range(6):
+        bench.do("undo")
+    assert page.evaluate(pillar)["contact_mm"] == pytest.approx(small["contact_mm"])
+
+
+def test_a_way_out_turns_the_piece_and_is_tried_as_a_stance(server, bench, page, demo_files):
+    bench.bring_in(server.url, demo_files["Perch brackets, left and right"])
+    page.locator("[data-finding][data-kind=ledge]").first.click()
+    page.locator("[data-ways]:visible").click()
+    page.wait_for_selector("[data-way]", timeout=60_000)
+    bench.settled()
+    way = page.locator('[data-way="1"]').inner_text()
+    stay, new = map(int, re.search(r"(\d+) stays?, (\d+) comes? new", way).groups())
+    page.locator('[data-way="1"] [data-turn-to]').click()
+    bench.settled()
+    listed = page.locator("[data-finding]").all_inner_texts()
+    assert sum("will fail" in t or "risky" in t for t in listed) == stay + new
+    # For an island, with the layers before and after; tried beside what there is.
+    bench.bring_in(server.url, demo_files["Heron finial"])
+    page.locator('[data-finding="island-1"]').click()
+    page.locator("[data-ways]:visible").click()
+    page.wait_for_selector("[data-way] figure", timeout=60_000)
+    assert page.locator('[data-way="1"] figure svg').count() == 2  # the layers before and after
+    with page.expect_navigation():
+        page.locator('[data-way="1"] [data-fork-to]').click()
+    bench.ready()
+    bench.settled()
+    assert page.locator("[data-stance]").count() == 2
+
+
+def test_looking_at_every_way_can_be_cancelled_and_begun_again(
+    busy_server, bench, page, demo_files
+):
+    bench.page.goto(busy_server.url)
+    page.locator("#file").set_input_files(demo_files["Heron finial"])
+    bench.ready()
+    bench.settled()
+    bench.go("Turn")
+    page.locator('[data-do="cancel-turns"]').click()
+    page.wait_for_selector("text=Looking at every way was cancelled.")
+    page.locator('[data-do="find-turns"]').click()
+    page.wait_for_selector("[data-proposal]", timeout=120_000)

@@ -1,0 +1,271 @@
+"""Turning over HTTP: what follows the hand, the map, proposals, ways out; and the command."""
+
+import json
+import struct
+import subprocess
+import sys
+
+import numpy as np
+import pytest
+
+from fairstand.bench.models import Stance
+from fairstand.bench.tasks import find_turns, find_ways_out
+from fairstand.bench.turning import DISC, disc_cells, on_disc
+from fairstand.library.keeping import bring_in
+from fairstand.owner import local_maker
+from fairstand.work.models import Work
+from printability.mesh import binary_stl
+from printability.turning import GOALS, even_directions
+from solids import table
+
+TABLE = binary_stl(table(), "table")
+
+
+@pytest.fixture
+def bench(client, db):
+    stance = Stance.objects.first_of(bring_in(local_maker(), TABLE, "table.stl"))
+
+    class Bench:
+        def __init__(self):
+            self.stance, self.client = stance, client
+
+        def post(self, name, **body):
+            return client.post(
+                f"/bench/{stance.pk}/{name}/", json.dumps(body), "application/json",
+                headers={"accept": "application/json"},
+            )  # fmt: skip
+
+        def edit(self, kind, **parameters):
+            return self.post("edits", kind=kind, parameters=parameters).json()
+
+        def live(self, kind, **parameters):
+            answer = self.post("turning/live", kind=kind, parameters=parameters)
+            (length,) = struct.unpack("<I", answer.content[:4])
+            return (
+                json.loads(answer.content[4 : 4 + length]),
+                np.frombuffer(answer.content[4 + length :], np.float32),
+            )
+
+        def turns(self, **body):
+            """The map and proposals, worked out as the worker does it."""
+            answer = self.post("turning", **body)
+            if answer.status_code == 202:
+                work = Work.objects.get(pk=answer.json()["work"])
+                args = Work.objects.filter(pk=work.pk)
+                find_turns.func(str(work.pk), stance.pk, body.get("weights") or _usual())
+                assert args.get().state == "done", args.get().error
+                answer = self.post("turning", **body)
+            assert answer.status_code == 200, answer.content
+            return answer.json()
+
+    return Bench()
+
+
+def _usual():
+    from printability.turning import WEIGHTS
+
+    return dict(WEIGHTS["fdm"])
+
+
+def test_a_turn_is_followed_without_being_taken(bench):
+    figures, slopes = bench.live("turn_by", axis="x", by_deg=180)
+    assert figures["angles_deg"] == [180, 0, 0]
+    assert figures["goals"]["area"] == 0
+    assert figures["goals"]["volume"] is None
+    assert (figures["islands"], figures["top_mm"]) == (0, 24)
+    assert figures["goals"]["start"] == pytest.approx(50)  # the diagonal of the top
+    assert figures["at"] == pytest.approx([1, 0], abs=1e-6)  # the rim of the map
+    assert (slopes == 999).all()
+    ((*flat,),) = figures["first_layer"]
+    corners = np.array(flat).reshape(-1, 2)
+    assert np.ptp(corners, axis=0) == pytest.approx((40, 30))
+    # Nothing was changed; taken, it gives the same.
+    assert bench.client.get(f"/bench/{bench.stance.pk}/state/").json()["angles_deg"] == [0, 0, 0]
+    taken = bench.edit("turn_by", axis="x", by_deg=180)
+    assert taken["state"]["matrix"] == pytest.approx(figures["matrix"])
+    assert taken["findings"]["overhang"]["area_mm2"] == pytest.approx(0)
+
+
+def test_lowest_points_are_islands_at_their_places(bench):
+    # Leaning on its leg, the top's lowest corner begins on nothing.
+    figures, _ = bench.live("turn", x_deg=30, y_deg=10, z_deg=0)
+    found = bench.edit("turn", x_deg=30, y_deg=10, z_deg=0)["findings"]
+    islands = [f for f in found["findings"] if f["kind"] == "island"]
+    assert figures["islands"] == len(islands) > 0
+    lowest = {round(p["place"][2], 1) for p in figures["lowest"]}
+    for island in islands:
+        assert any(0 <= island["z_mm"] - z <= 0.21 for z in lowest)
+
+
+@pytest.mark.parametrize(
+    ("body", "says"),
+    [
+        ({"kind": "pillar", "parameters": {}}, "Only turns"), ({"kind": 3}, "Only turns"),
+        ({"kind": "turn_by", "parameters": {"axis": "q", "by_deg": 1}}, "axis"),
+        ({"kind": "stand_on", "parameters": {"down": [0, 0, 0]}}, "no length"),
+        ({"kind": "turn", "parameters": "x"}, "cannot be read"),
+    ],
+)  # fmt: skip
+def test_what_cannot_be_followed_gets_a_sentence(bench, body, says):
+    answer = bench.post("turning/live", **body)
+    assert answer.status_code == 400
+    assert says in answer.json()["error"]
+
+
+def test_the_disc_shows_every_direction_once():
+    assert on_disc(np.array([0, 0, -1.0])) == (0, 0)
+    assert on_disc(np.array([1.0, 0, 0])) == pytest.approx((np.sqrt(0.5), 0))
+    assert on_disc(np.array([0, -1.0, 0])) == pytest.approx((0, -np.sqrt(0.5)))
+    cells = disc_cells(500)
+    assert (cells[0, 0], cells[DISC // 2, DISC // 2]) == (
+        65535,
+        int(np.argmin(even_directions(500)[:, 2])),
+    )
+    seen = np.bincount(cells[cells != 65535].ravel(), minlength=500)
+    # Areas keep their size: every direction has about as many pixels.
+    assert seen.min() > 0.5 * seen.mean()
+    assert seen.max() < 1.5 * seen.mean()
+    for number in (100, 250, 480):
+        x, y = on_disc(even_directions(500)[number])
+        column, row = int((x + 1) / 2 * DISC), int((1 - y) / 2 * DISC)
+        assert cells[row, column] == number
+
+
+@pytest.mark.django_db(transaction=True)
+def test_the_map_is_worked_out_in_the_background_and_proposes_the_table_s_top(bench):
+    assert bench.post("turning", only_if_known=True).json() == {"work": None}
+    found = bench.turns()
+    assert found["directions"] == 2000
+    assert [g["key"] for g in found["goals"]] == ["all", *GOALS]
+    assert all(len(g["values"]) == 2000 for g in found["goals"])
+    assert {g["key"] for g in found["goals"] if g["estimate"] is not None} == {
+        "volume",
+        "islands",
+        "growth",
+    }
+    best = found["proposals"][0]
+    assert best["down"] == pytest.approx([0, 0, 1])
+    assert best["angles_deg"] == [180, 0, 0]
+    assert best["text"] == "turn it upside down"
+    assert best["goals"]["area"] == 0
+    assert any(text.startswith("overhang 0 instead of 1,184") for text in best["better"])
+    assert bench.client.get(best["drawing"]).content[:4] == b"\x89PNG"
+    # Its number on the map is that of the nearest direction, and Inspect's for the same turn.
+    area = next(g for g in found["goals"] if g["key"] == "area")
+    assert area["present"] == pytest.approx(1184)
+    taken = bench.edit("stand_on", down=found["downs"][3 * 777 : 3 * 777 + 3])
+    assert area["values"][777] == pytest.approx(taken["findings"]["overhang"]["area_mm2"], rel=0.01)
+    # Turned, the map stays and only what it is compared with changes.
+    again = bench.post("turning").json()
+    assert again["proposals"][0]["down"] == best["down"]
+    assert again["proposals"][0]["angles_deg"] != best["angles_deg"]
+    assert again["at"] == pytest.approx(on_disc(even_directions(2000)[777]), abs=1e-4)
+
+
+@pytest.mark.parametrize(
+    ("weights", "says"),
+    [
+        ({"area": -1}, "between 0 and 10"), ({"area": True}, "between"), ({"beauty": 1}, "cannot be read"),
+        ({"area": 0}, "At least one"), ([1], "cannot be read"),
+    ],
+)  # fmt: skip
+def test_weights_that_make_no_sense_get_a_sentence(bench, weights, says):
+    answer = bench.post("turning", weights=weights)
+    assert answer.status_code == 400
+    assert says in answer.json()["error"]
+
+
+@pytest.mark.django_db(transaction=True)
+def test_ways_out_are_worked_out_in_the_background_and_told(bench):
+    answer = bench.post("ways-out", finding="overhang-1")
+    findings = bench.client.get(f"/bench/{bench.stance.pk}/findings/").json()["findings"]
+    ledge = next(f for f in findings if f["kind"] in ("ledge", "bridge"))
+    answer = bench.post("ways-out", finding=ledge["id"])
+    assert answer.status_code == 202
+    work = answer.json()["work"]
+    find_ways_out.func(work, bench.stance.pk, ledge["id"])
+    assert Work.objects.get(pk=work).state == "done", Work.objects.get(pk=work).error
+    html = bench.post("ways-out", finding=ledge["id"]).json()["html"]
+    assert "data-way=" in html
+    angles = html.split('data-turn-to="')[1].split('"')[0]
+    x, y, z = map(float, angles.split(","))
+    after = bench.edit("turn", x_deg=x, y_deg=y, z_deg=z)["findings"]["findings"]
+    assert ledge["kind"] not in {f["kind"] for f in after}
+    # A finding that is gone, or a request that names none.
+    gone = bench.post("ways-out", finding="island-77")
+    assert (gone.status_code, "not there" in gone.json()["error"]) == (400, True)
+    assert bench.post("ways-out").status_code == 400
+
+
+@pytest.mark.parametrize("query", ["", "down=1,2", "down=a,b,c", "down=0,0,0", "down=nan,0,1"])
+def test_a_drawing_needs_a_direction(bench, query):
+    assert (
+        bench.client.get(f"/bench/{bench.stance.pk}/turning/drawing.png?{query}").status_code == 400
+    )
+    assert bench.client.get("/bench/disc-3.bin").status_code == 400
+
+
+def test_the_state_tells_what_leaves_the_build_volume(bench):
+    state = bench.edit("scale", x=10, y=1, z=1)["state"]
+    assert state["own_size_mm"] == [400, 30, 24]
+    assert state["outside"] == ["90.0 mm at the left", "90.0 mm at the right"]
+    state = bench.edit("scale_to_fit")["state"]
+    assert state["outside"] == []
+    assert state["size_mm"][0] == pytest.approx(220, rel=1e-5)
+
+
+@pytest.fixture(scope="module")
+def table_stl(tmp_path_factory):
+    path = tmp_path_factory.mktemp("models") / "table.stl"
+    path.write_bytes(TABLE)
+    return path
+
+
+def _fairstand(*words):
+    return subprocess.run(
+        [sys.executable, "-c", "import sys; from fairstand.cli import main; sys.exit(main())",
+         *map(str, words)],
+        capture_output=True, encoding="utf-8", timeout=240,
+    )  # fmt: skip
+
+
+def test_the_command_proposes_turns_that_inspect_agrees_with(table_stl):
+    done = _fairstand("turns", table_stl, "--process", "resin", "--top", "3", "--json")
+    assert done.returncode == 0, done.stderr
+    report = json.loads(done.stdout)
+    assert {
+        "model",
+        "process",
+        "goal",
+        "weights",
+        "directions",
+        "as_imported",
+        "estimates",
+        "proposals",
+    } == set(report)
+    assert len(report["proposals"]) == 3
+    assert report["as_imported"]["area"] == pytest.approx(1184)
+    for proposal in report["proposals"][:2]:
+        turn = ",".join(map(str, proposal["turn_deg"]))
+        seen = _fairstand("inspect", table_stl, "--process", "resin", "--turn", turn, "--json")
+        goals = json.loads(seen.stdout)["goals"]
+        assert set(goals) == set(GOALS)
+        for key, value in proposal["goals"].items():
+            assert goals[key] == pytest.approx(value, rel=1e-3, abs=1e-3), key
+        for key in set(GOALS) - set(report["estimates"]):
+            assert proposal["scores"][key] == pytest.approx(goals[key], rel=0.01, abs=1e-4), key
+
+
+def test_the_command_for_one_goal_as_a_table_and_with_wrong_words(table_stl):
+    done = _fairstand("turns", table_stl, "--goal", "height", "--top", "1")
+    assert done.returncode == 0, done.stderr
+    assert "lowest height" in done.stdout
+    assert "1. --turn" in done.stdout
+    for words, says in (
+        (("--goal", "beauty"), "beauty"), (("--top", "0"), "from 1 to 20"), (("--top", "x"), "from 1 to 20"),
+    ):  # fmt: skip
+        wrong = _fairstand("turns", table_stl, *words)
+        assert wrong.returncode == 2
+        assert says in wrong.stderr
+    missing = _fairstand("turns", table_stl.with_name("none.stl"))
+    assert (missing.returncode, missing.stderr.count("\n")) == (2, 1)
