@@ -1,11 +1,12 @@
 """``make bench``: print how fast the core is beside general-purpose libraries."""
 
-from . import adding_pillars, slicing
+from . import adding_pillars, slicing, turning
 
 
 def main() -> None:
     """Run every comparison."""
     slicing.run()
+    turning.run()
     adding_pillars.run()
 
 

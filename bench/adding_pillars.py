@@ -1,22 +1,9 @@
 """From the click to the pillar's picture on the screen, on the demo pieces, in Chromium."""
 
-import os
-import re
-import shutil
-import subprocess
-import sys
-import tempfile
-
 import numpy as np
-from playwright.sync_api import sync_playwright
 
+from .browser import demo_pages
 from .timing import line
-
-FLAGS = [
-    "--no-sandbox", "--disable-quic", "--no-first-run", "--disable-background-networking",
-    "--disable-component-update", "--disable-sync", "--use-gl=angle", "--use-angle=swiftshader",
-    "--enable-unsafe-swiftshader",
-]  # fmt: skip
 
 # Notes the time from the release of the button to the frame that shows one more pillar.
 WATCH = """() => {
@@ -37,36 +24,10 @@ WATCH = """() => {
 
 def run() -> None:
     """Print the time on every demo piece that takes a pillar as it was imported."""
-    chromium = os.environ.get("FAIRSTAND_CHROMIUM") or shutil.which("chromium")
-    if not chromium:
-        print("Adding a pillar: not measured, there is no Chromium.")
-        return
-    with tempfile.TemporaryDirectory() as folder:
-        server = subprocess.Popen(
-            [sys.executable, "-c", "from fairstand.cli import main; main()",
-             "serve", "--port", "0", "--demo"],
-            env=os.environ | {"FAIRSTAND_DATA": folder}, stdout=subprocess.PIPE, encoding="utf-8",
-        )  # fmt: skip
-        try:
-            url = next(
-                found[0] for text in server.stdout if (found := re.search(r"http://\S+?/", text))
-            )
-            _measure(url, chromium)
-        finally:
-            server.send_signal(2)
-            server.wait(15)
-
-
-def _measure(url: str, chromium: str) -> None:
     print("Adding a pillar: click to picture on the screen (software rendering)")
-    with sync_playwright() as playwright:
-        browser = playwright.chromium.launch(executable_path=chromium, args=FLAGS)
-        page = browser.new_page(viewport={"width": 1280, "height": 800})
-        page.goto(url, wait_until="networkidle")
-        links = page.locator("[data-piece] a").evaluate_all(
-            "all => all.map((a) => [a.href, a.querySelector('.font-semibold').innerText])"
-        )
-        for href, name in links:
+    with demo_pages() as found:
+        for href, name in found[1] if found else ():
+            page = found[0]
             page.goto(href)
             page.wait_for_selector("html[data-ready]")
             page.locator('[data-activity="Prop"]').click()
@@ -82,7 +43,6 @@ def _measure(url: str, chromium: str) -> None:
                 took = _click_until_one_stands(page)
                 name += ", lifted 8 mm"
             line(name, "no place" if took is None else f"{took:.0f} ms", "under 300 ms")
-        browser.close()
 
 
 def _click_until_one_stands(page) -> float | None:

@@ -58,9 +58,33 @@ class Maker:
         self.page.mouse.click(box["x"] + x, box["y"] + y)
         self.settled()
 
+    def scroll(self, selector, by=0):
+        """Bring something to the top of the left column, or a little lower."""
+        self.page.evaluate(
+            "([s, by]) => { const aside = document.querySelector('aside'); aside.scrollTop += "
+            "document.querySelector(s).getBoundingClientRect().top - "
+            "aside.getBoundingClientRect().top + by; }", [selector, by],
+        )  # fmt: skip
+
+    def drag_arc(self):
+        """Take hold of the arc about X and turn by 35 degrees, without letting go."""
+        box = self.page.locator("[data-model]").bounding_box()
+        places = self.page.evaluate(
+            """() => { const { view, arcs: { middle: m, radius: r } } =
+            document.querySelector('[data-model]'); return [20, -15].map((d) => view.toScreen(
+            [m.x, m.y + r * Math.sin(d * Math.PI / 180), m.z + r * Math.cos(d * Math.PI / 180)]));
+            }"""
+        )
+        (x0, y0), (x1, y1) = places
+        self.page.mouse.move(box["x"] + x0, box["y"] + y0)
+        self.page.mouse.down()
+        self.page.mouse.move(box["x"] + x1, box["y"] + y1, steps=8)
+        self.page.wait_for_timeout(900)
+
     def shot(self, name):
         """Keep the picture."""
-        self.page.mouse.move(640, 720)
+        if name != "turn-by-hand":  # there the pointer holds an arc
+            self.page.mouse.move(640, 790)
         self.page.wait_for_timeout(150)
         self.page.screenshot(path=OUT / f"{name}.png")
 
@@ -101,11 +125,44 @@ def take(maker: Maker) -> None:
     maker.click_at(22, 0, 52)
     page.keyboard.press("Escape")
     maker.shot("measure-and-bodies")
-    maker.open("Gauge-board")
+    maker.open("Heron")
+    maker.press('[data-finding="island-1"]')
+    maker.press('[data-ways="island-1"]')
+    page.wait_for_selector("[data-way]", timeout=60_000)
+    maker.scroll('[data-ways-for="island-1"]')
+    maker.shot("ways-out")
     maker.press('[data-activity="Turn"]')
-    maker.fill("turn-y", -35)
-    maker.shot("turn")
+    page.wait_for_selector("[data-proposal]", timeout=90_000)
+    maker.settled()
+    maker.scroll('[data-do="own-axes"]', -330)
+    maker.drag_arc()
+    maker.shot("turn-by-hand")
+    page.mouse.up()
+    maker.settled()
     maker.press('[data-do="undo"]')
+    maker.scroll("[data-field=goal]", -60)
+    maker.shot("turn")
+    maker.scroll("[data-proposals]")
+    maker.shot("proposals")
+    maker.press('[data-fork="A"]')
+    page.wait_for_selector("html[data-ready]")
+    maker.settled()
+    maker.press('[data-activity="Turn"]')
+    page.wait_for_selector("[data-proposal]", timeout=90_000)
+    maker.press('[data-fork="E"]')
+    page.wait_for_selector("html[data-ready]")
+    maker.settled()
+    maker.press('[data-do="compare"]')
+    page.wait_for_selector("[data-table]")
+    page.wait_for_timeout(500)
+    maker.shot("compare")
+    maker.open("Hide")
+    maker.press('[data-activity="Turn"]')
+    maker.fill("size-x", 260)
+    maker.press('[data-view="home"]')
+    maker.scroll('[data-field="size-x"]', -120)
+    maker.shot("size")
+    maker.open("Gauge-board")
     maker.press('[data-activity="Prop"]')
     maker.press('[data-view="below"]')
     for y in (-17, 17):

@@ -154,7 +154,7 @@ def _towers(columns: list[dict]) -> dict | None:
     top = max(h * len(areas) for h, areas in (c["numbers"]["tower"] for c in columns))
     most = max((max(areas, default=0.0) for _, areas in (c["numbers"]["tower"] for c in columns)))
     width, height, left, below = 560.0, 300.0, 46.0, 34.0
-    across, up = (width - left - 12) / max(most, 1e-9), (height - below - 12) / max(top, 1e-9)
+    across, up = (width - left - 12) / max(most, 1e-9), (height - below - 26) / max(top, 1e-9)
     lines = []
     for column in columns:
         h, areas = column["numbers"]["tower"]

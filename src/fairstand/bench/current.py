@@ -3,6 +3,7 @@
 import hashlib
 import json
 from dataclasses import asdict, dataclass, replace
+from functools import cached_property
 
 import numpy as np
 from django.conf import settings
@@ -43,8 +44,18 @@ class Current:
     stance: Stance
     source: Mesh
     setup: Setup
-    placed: Placed
     base_key: str
+
+    @cached_property
+    def placed(self) -> Placed:
+        """The model on its plate with its pillars."""
+        base = remembered(
+            f"placed/{self.base_key}",
+            lambda: place(
+                self.source, self.setup.bare, shape=shape_of(self.stance, self.source, self.setup)
+            ),
+        )
+        return place(self.source, self.setup, base)
 
     @property
     def key(self) -> str:
@@ -171,11 +182,7 @@ def current(stance: Stance, edits: list[Edit] | None = None, with_pillars: bool 
     base_key = digest(
         stance.piece.source_id, stance.piece.format, repr(setup.bare),
     )  # fmt: skip
-    base = remembered(
-        f"placed/{base_key}",
-        lambda: place(source, setup.bare, shape=shape_of(stance, source, setup)),
-    )
-    return Current(stance, source, setup, place(source, setup, base), base_key)
+    return Current(stance, source, setup, base_key)
 
 
 def shape_of(stance: Stance, source: Mesh, setup: Setup) -> Mesh:

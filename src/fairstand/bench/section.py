@@ -80,7 +80,7 @@ def close_up(context: dict, place_mm: tuple[float, float, float], side_mm: float
         "view_box": f"{x0:.4f} {y0:.4f} {side_mm:.4f} {side_mm:.4f}",
         "unit": side_mm / 100,
         "hatch": side_mm / 30,
-        "text": side_mm / 14,
+        "text": side_mm / 10,
         "bar": {
             "mm": f"{bar:g}",
             "x0": x0 + side_mm * 0.05,

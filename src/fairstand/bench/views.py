@@ -313,7 +313,8 @@ def separate(request, stance_id):
     count = int(source.body_of_facet.max()) + 1
     if not 1 < count <= MOST_SEPARATED:
         raise EditError(
-            f"The model has {count} bodies; from 2 to {MOST_SEPARATED} can be separated."
+            f"The model has {count} bod{'y' if count == 1 else 'ies'}; from 2 to "
+            f"{MOST_SEPARATED} can be separated."
         )
     for number in range(count):
         facets = source.facets[source.body_of_facet == number]

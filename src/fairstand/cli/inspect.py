@@ -225,7 +225,8 @@ def _table(report: dict) -> str:
         f"{process['key']}, {layers['count']} layers of {layers['height_mm']:g} mm, "
         f"self-supporting from {process['threshold_deg']:g}°",
         "",
-        f"Overhang: {overhang['area_mm2']:,.2f} mm² in {len(overhang['patches'])} patches",
+        f"Overhang: {overhang['area_mm2']:,.2f} mm² in {len(overhang['patches'])} "
+        f"patch{'' if len(overhang['patches']) == 1 else 'es'}",
     ]
     if overhang["patches"]:
         lines.append("     id    area mm²  flattest °  lowest z mm   middle x, y, z mm")

@@ -47,6 +47,15 @@ export class Arcs {
     this.view.draw();
   }
 
+  // Whether all of the arcs can be seen and taken hold of.
+  isInView() {
+    const { clientWidth: w, clientHeight: h } = this.view.canvas;
+    return AXES.every((_, i) => [0, 90, 180, 270].every((d) => {
+      const [x, y] = this.view.toScreen(this.#point(i, d).toArray());
+      return x > 0 && y > 0 && x < w && y < h;
+    }));
+  }
+
   // Two directions across an axis, so that the angle runs with the right hand about it.
   #across(i) {
     const unit = [0, 1, 2].map((k) => new THREE.Vector3(k === 0 ? 1 : 0, k === 1 ? 1 : 0, k === 2 ? 1 : 0).applyQuaternion(this.frame));

@@ -56,7 +56,7 @@ Alpine.data("bench", () => mixed(turning, stancesStrip, {
   },
   get overhangText() {
     const o = this.findings.overhang;
-    return o ? `${o.area_mm2.toFixed(1)} mm² overhang in ${o.patches} patches.` : "";
+    return o ? `${o.area_mm2.toFixed(1)} mm² overhang in ${o.patches} patch${o.patches === 1 ? "" : "es"}.` : "";
   },
   get figures() {
     const count = (n, word) => `${n} ${word}${n === 1 ? "" : "s"}`;
@@ -133,6 +133,7 @@ Alpine.data("bench", () => mixed(turning, stancesStrip, {
   // ---- what the server says ------------------------------------------------------------
 
   async show(state) {
+    if (state.process !== this.state.process) this.weights = {}; // each process has its own
     this.state = state;
     this.threshold = state.threshold_deg;
     this.offer = null;
@@ -158,7 +159,7 @@ Alpine.data("bench", () => mixed(turning, stancesStrip, {
     await this.showFindings(await getJson(start.urls.findings));
     this.drawingUrl = this.state.drawing_url;
     if (this.activity === "Hand over") this.loadOffer();
-    if (this.activity === "Turn") this.loadTurns(this.turns !== null);
+    if (this.activity === "Turn" && !this.turnsStopped) this.loadTurns(this.looksByItself());
     if (this.findings.ready) await this.refreshStrip();
   },
 

@@ -79,9 +79,13 @@ export const turning = {
     arcs = arcs ?? new Arcs(view);
     view.beforeDraw = (perMm) => arcs.scale(perMm);
     this.placeArcs();
+    if (!arcs.isInView()) this.look("home");
     arcs.show(true);
     this.$refs.canvas.arcs = arcs; // for scripts that drive the page
-    if (!this.turns && !this.turnsWork && !this.turnsStopped) this.loadTurns(this.state.facets <= ASKED_FROM_FACETS);
+    if (!this.turnsStopped) this.loadTurns(this.looksByItself());
+  },
+  looksByItself() {
+    return this.state.facets <= ASKED_FROM_FACETS;
   },
   leaveTurning() {
     this.stopPreview();
@@ -189,6 +193,8 @@ export const turning = {
       this.problem = error.message;
     } finally {
       this.previewingTurn = false;
+      // The hand rests: all pixels again.
+      setTimeout(() => !this.previewingTurn && this.$refs.canvas.view.setCoarse(false), 250);
     }
   },
   // Back to the stance as it is.
@@ -234,29 +240,49 @@ export const turning = {
 
   // ---- the map and proposals -----------------------------------------------------------
 
+  // What the map depends on; the present turn, pillars and the rest change only its marks.
+  mapOf() {
+    const { process, threshold_deg, scale, mirrored, lift_mm, unit, sides_url } = this.state;
+    return JSON.stringify([process, threshold_deg, scale, mirrored, lift_mm, unit, sides_url, this.weights]);
+  },
+  // Shows the map and the proposals; has them worked out where they are not known, if asked to.
   async loadTurns(work) {
-    if (this.loadingTurns) return;
-    this.loadingTurns = true;
+    if (this.turnsOf === this.mapOf()) {
+      this.turnsAgain = true;
+      return;
+    }
+    if (this.turnsWork) cancelWork(this.turnsWork.id).catch(() => {}); // for what it was before
+    const wanted = (this.turnsOf = this.mapOf());
+    const isOver = () => this.turnsOf !== wanted;
     this.turnsStopped = "";
     try {
-      const body = Object.keys(this.weights).length ? { weights: { ...this.weights } } : {};
-      let found = await postJson(start.urls.turns, { ...body, only_if_known: !work });
-      if (found.work) {
-        this.turnsWork = { id: found.work, stage: "Waiting for its turn", done: 0 };
-        const ended = await follow(found.work, (w) => this.turnsWork?.id === w.id && (this.turnsWork = w));
-        this.turnsWork = null;
-        if (ended.state !== "done") {
-          this.turnsStopped = ended.state === "cancelled" ? "Looking at every way was cancelled." : ended.error;
-          return;
+      do {
+        this.turnsAgain = false;
+        const body = Object.keys(this.weights).length ? { weights: { ...this.weights } } : {};
+        let found = await postJson(start.urls.turns, { ...body, only_if_known: !work });
+        if (isOver()) return;
+        if (found.work) {
+          this.turnsWork = { id: found.work, stage: "Waiting for its turn", done: 0 };
+          const ended = await follow(found.work, (w) => this.turnsWork?.id === w.id && (this.turnsWork = w));
+          if (isOver()) return;
+          this.turnsWork = null;
+          if (ended.state !== "done") {
+            this.turnsStopped = ended.state === "cancelled" ? "Looking at every way was cancelled." : ended.error;
+            return;
+          }
+          found = await postJson(start.urls.turns, { ...body, only_if_known: true });
+          if (isOver()) return;
         }
-        found = await postJson(start.urls.turns, { ...body, only_if_known: true });
-      }
-      if (found.goals) await this.showTurns(found);
+        if (found.goals) await this.showTurns(found);
+        else this.turns = null;
+      } while (this.turnsAgain && !isOver());
     } catch (error) {
-      this.turnsStopped = error.message;
+      if (!isOver()) this.turnsStopped = error.message;
     } finally {
-      this.turnsWork = null;
-      this.loadingTurns = false;
+      if (!isOver()) {
+        this.turnsWork = null;
+        this.turnsOf = null;
+      }
     }
   },
   async showTurns(found) {
@@ -275,7 +301,6 @@ export const turning = {
       this.discOf = found.directions;
     }
     this.turns = found;
-    this.weights = { ...found.weights };
     map.setMarks(found.at, this.marksOf(found));
     this.showGoal(this.goal);
     this.$refs.disc.map = map; // for scripts that drive the page
@@ -294,8 +319,11 @@ export const turning = {
   mapMark(letter) {
     map?.highlight(letter);
   },
+  weightOf(key) {
+    return this.weights[key] ?? this.turns?.weights[key] ?? 0;
+  },
   setWeight(key, value) {
-    if (value >= 0 && value <= 10) this.weights = { ...this.weights, [key]: value };
+    if (value >= 0 && value <= 10) this.weights = { ...this.turns.weights, ...this.weights, [key]: value };
     else this.problem = "A weight is a number from 0 to 10.";
   },
   async standOn(down) {
