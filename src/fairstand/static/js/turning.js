@@ -7,8 +7,6 @@ import { shadeOf, TurnMap } from "./turn_map.js";
 
 // Fine meshes take a while to be looked at; the maker asks for it then.
 const ASKED_FROM_FACETS = 40_000;
-// A step that takes longer is drawn more coarsely until the turn is let go.
-const SLOW_MS = 80;
 let arcs, map;
 const start = JSON.parse(document.getElementById("start").textContent);
 
@@ -185,16 +183,12 @@ export const turning = {
         this.$refs.canvas.view.setTurned(figures, new Float32Array(bytes, 4 + length));
         map?.setPresent(figures.at);
         await this.$refs.canvas.view.nextDrawing();
-        const took = Math.round(performance.now() - began);
-        this.$refs.canvas.dataset.liveMs = String(took);
-        if (took > SLOW_MS) this.$refs.canvas.view.setCoarse(true);
+        this.$refs.canvas.dataset.liveMs = String(Math.round(performance.now() - began));
       }
     } catch (error) {
       this.problem = error.message;
     } finally {
       this.previewingTurn = false;
-      // The hand rests: all pixels again.
-      setTimeout(() => !this.previewingTurn && this.$refs.canvas.view.setCoarse(false), 250);
     }
   },
   // Back to the stance as it is.

@@ -224,14 +224,7 @@ export class View3D {
     }
     this.setSlopes(slopes);
   }
-  // Fewer pixels while something moves, where drawing all of them takes too long.
-  setCoarse(on) {
-    if (on === Boolean(this.coarse)) return;
-    this.coarse = on;
-    this.resize();
-  }
   clearTurned() {
-    this.setCoarse(false);
     this.turned.clear();
     this.pillars.visible = this.marks.visible = true;
   }
@@ -502,7 +495,7 @@ export class View3D {
   resize() {
     const { clientWidth: w, clientHeight: h } = this.canvas;
     if (!w || !h) return;
-    this.renderer.setPixelRatio(this.coarse ? 0.6 : Math.min(window.devicePixelRatio, 2));
+    this.renderer.setPixelRatio(Math.min(window.devicePixelRatio, 2));
     this.renderer.setSize(w, h, false);
     Object.assign(this.parallel, { left: -w / 2, right: w / 2, top: h / 2, bottom: -h / 2 });
     this.parallel.updateProjectionMatrix();
