@@ -90,6 +90,13 @@ def test_arcs_numbers_faces_and_points_turn_the_piece_and_undo_goes_all_the_way_
     assert 10 <= bench.field("lean-by") <= 30
     assert _angles(bench) != after_alt
 
+    # Esc lets go without turning anything.
+    before_escape = _angles(bench)
+    _drag(page, *_on_ball(page, (0, np.sin(0.35), np.cos(0.35)), (0, -np.sin(0.2), np.cos(0.2))))
+    page.keyboard.press("Escape")
+    _drop(page, bench)
+    assert _angles(bench) == before_escape
+
     # By typing, by a nudge, about its own axes, and leaning by numbers.
     bench.do("as-imported")
     bench.fill("turn-x", 90)

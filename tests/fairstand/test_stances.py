@@ -177,6 +177,19 @@ def test_the_comparison_marks_the_best_of_each_row(strip, client):
     assert "First stance" not in text
 
 
+def test_a_stance_without_layers_is_compared_with_a_sentence(strip, client):
+    strip.ask(
+        "fork", name="Huge", edits=[{"kind": "scale", "parameters": {"x": 1000, "y": 1, "z": 1000}}]
+    )
+    page = client.get(f"/bench/piece/{strip.piece.pk}/compare/")
+    assert page.status_code == 200
+    assert "check the unit" in page.content.decode()
+    assert client.get(f"/bench/piece/{strip.piece.pk}/compare.csv").status_code == 200
+    huge = strip.piece.stances.get(name="Huge")
+    status, told = strip.ask("turning/live", huge, kind="lift", parameters={"lift_mm": 0})
+    assert (status, "layers" in told["error"]) == (400, True)
+
+
 def test_nobody_else_can_see_or_change_a_piece_s_stances(strip, client):
     other = get_user_model().objects.create_user("other")
     foreign = Stance.objects.first_of(bring_in(other, TABLE, "theirs.stl"))

@@ -10,6 +10,7 @@ from django.utils.safestring import mark_safe
 
 from fairstand.memory import keep_bytes, kept_object, stored_bytes, stored_object
 from printability.drawing import drawing_png, span_to_show
+from printability.errors import PrintabilityError
 from printability.mesh import joined
 from printability.pillars import pillar_mesh
 
@@ -115,6 +116,8 @@ def compared(stances) -> dict:
         except NeedsWork:
             column["numbers"] = None
             waiting.append(stance)
+        except PrintabilityError as error:
+            column["numbers"], column["error"] = None, str(error)
         column["span_mm"] = span_to_show(_drawn(now)[0], DRAWING)
         columns.append(column)
     span = max((column["span_mm"] for column in columns), default=1.0)

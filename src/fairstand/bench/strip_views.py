@@ -7,7 +7,7 @@ from django.views.decorators.http import require_GET, require_POST
 
 from fairstand.library.models import Piece
 from fairstand.replies import body_of, json_view
-from printability.errors import EditError
+from printability.errors import EditError, PrintabilityError
 
 from . import stances
 from .asked import now_of, png, stance_of
@@ -103,7 +103,12 @@ def compare(request, piece_id):
     piece = get_object_or_404(Piece.objects.of(request.user), pk=piece_id)
     Stance.objects.first_of(piece)
     chosen = _chosen(request, piece)
-    table = compared(chosen)
+    try:
+        table = compared(chosen)
+    except PrintabilityError as error:
+        return render(
+            request, "bench/missing.html", {"piece": piece, "why": str(error)}, status=410
+        )
     picked = {stance.pk for stance in chosen}
     return render(
         request,
@@ -122,8 +127,12 @@ def compare(request, piece_id):
 def compare_file(request, piece_id):
     """The comparison as CSV."""
     piece = get_object_or_404(Piece.objects.of(request.user), pk=piece_id)
+    try:
+        text = comparison_csv(_chosen(request, piece))
+    except PrintabilityError as error:
+        return HttpResponse(str(error), "text/plain; charset=utf-8", status=410)
     return HttpResponse(
-        comparison_csv(_chosen(request, piece)),
+        text,
         "text/csv; charset=utf-8",
         headers={"Content-Disposition": f'attachment; filename="stances-{piece_id}.csv"'},
     )

@@ -8,6 +8,7 @@ from functools import cached_property
 import numpy as np
 from scipy.spatial import ConvexHull, QhullError
 
+from ..layers import layer_count
 from ..layers.growth import NOTABLE_PART
 from ..mesh import Mesh, facet_areas, facet_normals, union_of_bodies
 from ..process import Process
@@ -53,6 +54,7 @@ class Scorer:
         lift_mm: float = 0.0,
         sides: np.ndarray | None = None,
     ):
+        layer_count(float(np.linalg.norm(np.ptp(shape.vertices, axis=0))), process.layer_height_mm)
         self.shape = shape
         self.process = process
         self.threshold_deg = threshold_deg

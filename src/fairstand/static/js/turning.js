@@ -111,7 +111,13 @@ export const turning = {
   grabArc(x, y) {
     const name = arcs?.pick(x, y);
     if (!name) return null;
-    return name === "knob" ? this.grabKnob(x, y) : this.grabRing(name, x, y);
+    const held = name === "knob" ? this.grabKnob() : this.grabRing(name, x, y);
+    this.heldArc = held;
+    // Esc lets go of it without turning anything.
+    return {
+      follow: (e) => this.heldArc === held && held.follow(e),
+      drop: () => this.dropTurn(this.heldArc === held ? held.edit() : null),
+    };
   },
   grabRing(axis, x, y) {
     const from = arcs.angleAt(axis, x, y);
@@ -125,7 +131,7 @@ export const turning = {
         this.turnLabel(arcs.showAngle(axis, from, by), `${axis.toUpperCase()} ${by > 0 ? "+" : ""}${by}°`);
         this.preview("turn_by", { axis, by_deg: by, own: this.ownAxes });
       },
-      drop: () => this.dropTurn(by ? ["turn_by", { axis, by_deg: by, own: this.ownAxes }] : null),
+      edit: () => (by ? ["turn_by", { axis, by_deg: by, own: this.ownAxes }] : null),
     };
   },
   grabKnob() {
@@ -141,7 +147,7 @@ export const turning = {
         this.turnLabel(arcs.showLean(by, toward), `${by}° towards ${(toward + 360) % 360}°`);
         this.preview("lean", { by_deg: by, toward_deg: toward });
       },
-      drop: () => this.dropTurn(by ? ["lean", { by_deg: by, toward_deg: toward }] : null),
+      edit: () => (by ? ["lean", { by_deg: by, toward_deg: toward }] : null),
     };
   },
   turnLabel(place, text) {
@@ -155,6 +161,7 @@ export const turning = {
     Object.assign(label, { textContent: text, place }); // put in its place with the next drawing
   },
   async dropTurn(edit) {
+    this.heldArc = null;
     arcs.clearAngle();
     this.$refs.pins.querySelector("[data-turn-label]")?.remove();
     if (!edit || !(await this.edit(...edit))) this.stopPreview();
@@ -193,6 +200,7 @@ export const turning = {
   },
   // Back to the stance as it is.
   stopPreview() {
+    this.heldArc = null;
     this.wanted = null;
     this.previewingTurn = false;
     if (!this.live) return;
