@@ -80,6 +80,8 @@ export const turning = {
     if (!arcs.isInView()) this.look("home");
     arcs.show(true);
     this.$refs.canvas.arcs = arcs; // for scripts that drive the page
+    // The server makes the model ready to be followed before the hand is there.
+    postForBytes(start.urls.live, { kind: "turn_by", parameters: { axis: "x", by_deg: 0 } }).catch(() => {});
     if (!this.turnsStopped) this.loadTurns(this.looksByItself());
   },
   looksByItself() {

@@ -438,6 +438,7 @@ export class View3D {
     const box = this.canvas.getBoundingClientRect();
     const at = new THREE.Vector2(
       ((clientX - box.left) / box.width) * 2 - 1, 1 - ((clientY - box.top) / box.height) * 2);
+    this.camera.updateMatrixWorld();
     const caster = new THREE.Raycaster();
     caster.setFromCamera(at, this.camera);
     return caster;
@@ -480,6 +481,7 @@ export class View3D {
   }
 
   toScreen(point) {
+    this.camera.updateMatrixWorld(); // it may have moved since the last drawing
     const p = new THREE.Vector3(...point).project(this.camera);
     return [((p.x + 1) / 2) * this.canvas.clientWidth, ((1 - p.y) / 2) * this.canvas.clientHeight];
   }
