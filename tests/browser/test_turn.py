@@ -247,8 +247,10 @@ def test_stances_are_forked_named_ordered_deleted_and_compared(server, bench, pa
     assert row.all_inner_texts() == ["1,184", "0 ✓"]
     assert page.locator('[data-row="height_mm"] [data-best]').count() == 0
     assert page.locator("[data-towers] path[stroke-width='1.8']").count() == 2
-    sizes = page.locator("[data-column] img").evaluate_all("all => all.map((i) => i.naturalWidth)")
-    assert sizes == [300, 300]
+    page.wait_for_function(
+        """() => { const drawn = [...document.querySelectorAll('[data-column] img')];
+        return drawn.length === 2 && drawn.every((i) => i.naturalWidth === 300); }"""
+    )
     with page.expect_download() as download:
         page.locator('[data-do="csv"]').click()
     text = download.value.path().read_text(encoding="utf-8")

@@ -8,6 +8,7 @@ import { shadeOf, TurnMap } from "./turn_map.js";
 // Fine meshes take a while to be looked at; the maker asks for it then.
 const ASKED_FROM_FACETS = 40_000;
 let arcs, map;
+let heldArc = null; // outside the component, which would hand back a wrapping of it
 const start = JSON.parse(document.getElementById("start").textContent);
 
 export const turning = {
@@ -114,11 +115,11 @@ export const turning = {
     const name = arcs?.pick(x, y);
     if (!name) return null;
     const held = name === "knob" ? this.grabKnob() : this.grabRing(name, x, y);
-    this.heldArc = held;
+    heldArc = held;
     // Esc lets go of it without turning anything.
     return {
-      follow: (e) => this.heldArc === held && held.follow(e),
-      drop: () => this.dropTurn(this.heldArc === held ? held.edit() : null),
+      follow: (e) => heldArc === held && held.follow(e),
+      drop: () => this.dropTurn(heldArc === held ? held.edit() : null),
     };
   },
   grabRing(axis, x, y) {
@@ -163,7 +164,7 @@ export const turning = {
     Object.assign(label, { textContent: text, place }); // put in its place with the next drawing
   },
   async dropTurn(edit) {
-    this.heldArc = null;
+    heldArc = null;
     arcs.clearAngle();
     this.$refs.pins.querySelector("[data-turn-label]")?.remove();
     if (!edit || !(await this.edit(...edit))) this.stopPreview();
@@ -202,7 +203,7 @@ export const turning = {
   },
   // Back to the stance as it is.
   stopPreview() {
-    this.heldArc = null;
+    heldArc = null;
     this.wanted = null;
     this.previewingTurn = false;
     if (!this.live) return;
