@@ -272,7 +272,7 @@ class _Search:
         new = [f for f in after.problems if not self._has(self.now, f, of=after)]
         rotation = rotation_about_axes(*angles)
         islands = (len(self.now.look.islands), len(after.look.islands))
-        better, worse = gains_and_losses(self.now.goals, after.goals, islands)
+        better, worse = gains_and_losses(self.now.goals, after.goals, islands, self.weights)
         minutes = [p.look.estimate(45.0).time_s / 60 for p in (self.now, after)]
         if abs(minutes[1] - minutes[0]) >= max(2.0, 0.05 * minutes[0]):
             shorter = minutes[1] < minutes[0]

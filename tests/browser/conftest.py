@@ -167,7 +167,7 @@ class Bench:
         return self.page.locator("[data-summary]").inner_text()
 
     def figures(self):
-        return self.page.locator("footer [data-figures]").inner_text()
+        return self.page.locator("footer [data-figures]").inner_text().replace("\u00a0", " ")
 
     def picture(self):
         return self.page.locator("[data-model]").screenshot()

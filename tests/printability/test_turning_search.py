@@ -195,3 +195,5 @@ def test_turns_and_gains_are_said_in_plain_words():
     assert better == ["overhang 12 instead of 640 mm²"]
     assert worse == ["height 70 instead of 50 mm", "does not stand by itself"]
     assert gains_and_losses(before, before) == ([], [])
+    # Of what does not count nothing is said.
+    assert gains_and_losses(before, after, (5, 1), {"area": 2, "height": 0})[1] == []

@@ -300,7 +300,7 @@ def found_turns(now: Current, weights: dict[str, float]) -> dict:
         "usual": WEIGHTS[now.setup.process.key],
         "at": on_disc(down),
         "proposals": [
-            _told(now, scorer, number, kept, present, islands)
+            _told(now, scorer, number, kept, present, islands, weights)
             for number, kept in enumerate(proposals)
         ],
     }
@@ -325,10 +325,12 @@ def _present(now: Current, row, scorer: Scorer, down) -> tuple[dict[str, float],
     return scores, len(scorer.islands_at(down))
 
 
-def _told(now: Current, scorer: Scorer, number: int, kept: dict, present, islands: int) -> dict:
+def _told(
+    now: Current, scorer: Scorer, number: int, kept: dict, present, islands: int, weights
+) -> dict:
     angles = turn_to(np.array(kept["down"]), scorer, now.setup.rotation)
     after = rotation_about_axes(*angles)
-    better, worse = gains_and_losses(present, kept["goals"], (islands, kept["islands"]))
+    better, worse = gains_and_losses(present, kept["goals"], (islands, kept["islands"]), weights)
     if not len(scorer.shown):
         better, worse = ([t for t in texts if "show side" not in t] for texts in (better, worse))
     down = ",".join(f"{v:.7f}" for v in kept["down"])

@@ -70,7 +70,7 @@ def turns_of_file(
         turned = replace(setup, angles_deg=proposal.angles_deg)
         after = predict(opened.mesh, turned, shape)
         islands = (len(now.look.islands), len(after.look.islands))
-        better, worse = gains_and_losses(now.goals, after.goals, islands)
+        better, worse = gains_and_losses(now.goals, after.goals, islands, weights)
         listed.append(
             {
                 "turn_deg": [round(angle, 7) + 0.0 for angle in proposal.angles_deg],

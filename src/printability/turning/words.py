@@ -45,7 +45,10 @@ def said_of_turn(before: np.ndarray, after: np.ndarray) -> str:
 
 
 def gains_and_losses(
-    before: dict[str, float], after: dict[str, float], islands: tuple[int, int] | None = None
+    before: dict[str, float],
+    after: dict[str, float],
+    islands: tuple[int, int] | None = None,
+    weights: dict[str, float] | None = None,
 ) -> tuple[list[str], list[str]]:
     """What gets better and what gets worse, in words with both numbers.
 
@@ -55,10 +58,14 @@ def gains_and_losses(
         Goal to number.
     islands : (int, int), optional
         Islands before and after; said in place of their weighed count.
+    weights : dict, optional
+        Goal to weight; of goals that do not count nothing is said.
     """
     better, worse = [], []
     for key, goal in GOALS.items():
         old, new = before[key], after[key]
+        if weights is not None and not weights.get(key):
+            continue
         if not (math.isfinite(old) and math.isfinite(new)):
             continue
         if abs(new - old) < max(goal.notable, _PART * max(abs(old), abs(new))):

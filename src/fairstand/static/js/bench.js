@@ -71,7 +71,7 @@ Alpine.data("bench", () => mixed(turning, stancesStrip, {
       parts.push(`supports ${grid.toFixed(0)} mm³`, `${(time / 60).toFixed(0)} min`);
       if (scar) parts.push(`marks ${scar.toFixed(0)} mm²`);
     }
-    return parts.join(" · ");
+    return parts.map((part) => part.replaceAll(" ", "\u00a0")).join(" · ");
   },
   get hint() {
     if (this.picking) return "Click the face that shall lie on the plate";

@@ -18,6 +18,7 @@ export const turning = {
   live: null,
   turns: null,
   turnsWork: null,
+  turnsOf: null, // what is being looked up, while it is
   turnsStopped: "",
   goal: "all",
   hovered: null,
