@@ -25,7 +25,7 @@ __all__ = [
 
 T = TypeVar("T")
 # Raised whenever the core computes something differently, so that old caches are left alone.
-CODE = "2"
+CODE = "3"
 MAX_ENTRIES = 160
 
 _entries: OrderedDict[str, object] = OrderedDict()

@@ -14,7 +14,7 @@ from .inspection import SPECK_MM2, Inspection, inspect_model
 from .mesh import angles_of_rotation, rotation_about_axes, rotation_taking_down
 from .stance import Placed, Setup, place
 from .surface import SLOPE_TOLERANCE_DEG
-from .turning import GOALS, WEIGHTS, Scorer, Yardstick, goals_of, ring_around
+from .turning import GOALS, WEIGHTS, Scorer, Yardstick, goals_of, ring_around, row_of
 from .turning.words import gains_and_losses, lean_of, said_of_turn
 
 __all__ = ["Predicted", "TurnOut", "predict", "turns_out"]
@@ -196,18 +196,11 @@ class _Search:
         return found
 
     def _less_trouble(self, one: TurnOut, other: TurnOut) -> bool:
-        rows = np.array([self._row(t.after.goals) for t in (one, other)])
+        rows = np.array([row_of(t.after.goals) for t in (one, other)])
         return len(one.after.problems) < len(other.after.problems) or (
             len(one.after.problems) == len(other.after.problems)
             and np.all(np.nan_to_num(rows[0, :2]) < 0.8 * np.nan_to_num(rows[1, :2]))
         )
-
-    @staticmethod
-    def _row(goals: dict[str, float]) -> np.ndarray:
-        row = np.zeros(len(GOALS))
-        for key, goal in GOALS.items():
-            row[goal.column] = goals[key]
-        return row
 
     def _smallest(self, downs, angle, cleared, badness) -> TurnOut | None:
         """The smallest turn that holds up to a full inspection, to about a degree."""

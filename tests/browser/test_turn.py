@@ -194,6 +194,19 @@ def test_the_map_is_dragged_across_and_clicked_and_proposals_are_taken(
     bench.settled()
     assert _angles(bench) != before
 
+    # A click on a proposal's mark means that proposal, though no direction of the map is it.
+    marks = disc.evaluate("d => d.map.marks")
+    letter, at = max(((m["letter"], m["at"]) for m in marks), key=lambda m: np.hypot(*m[1]))
+    note = page.locator(f'[data-proposal="{letter}"] p.quiet').first.inner_text()
+    assert "Stay as it is" not in page.locator(f'[data-proposal="{letter}"]').inner_text()
+    box = disc.bounding_box()
+    page.mouse.click(
+        box["x"] + box["width"] / 2 + 119 * at[0] + 4, box["y"] + box["height"] / 2 - 119 * at[1]
+    )
+    bench.settled()
+    wanted = [float(angle) for angle in re.findall(r"(-?[\d.]+)°", note)[:3]]
+    assert _angles(bench) == pytest.approx(wanted, abs=0.06)
+
     # A proposal says what it wins, and taken gives it.
     card = page.locator('[data-proposal="A"]')
     wins = card.inner_text()

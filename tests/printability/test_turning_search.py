@@ -13,6 +13,7 @@ from printability.turning import (
     TurnMap,
     Yardstick,
     even_directions,
+    faces_to_stand_on,
     gains_and_losses,
     make_map,
     propose,
@@ -96,6 +97,26 @@ def test_a_flat_slab_in_resin_leans_about_two_axes(start):
     assert any(p.on_face for p in found[1:])
     lean = scorer.broad_face_slope_deg(np.array(best.down))
     assert lean == pytest.approx(np.degrees(np.arccos(abs(down[2]))), abs=1e-6)
+
+
+def test_a_narrow_foot_is_not_lost_among_the_flats_of_a_round_belly():
+    # A goblet of 96 sides: hundreds of hull flats are larger than the foot it stands on.
+    profile = [(0, 0), (2.5, 0), (2.5, 3), (20, 30), (24, 50), (20, 70), (0, 70)]
+    turned = trimesh.creation.revolve(np.array(profile, float), sections=96)
+    scorer = Scorer(ours(turned), PROCESSES["fdm"], 45.0)
+    faces = faces_to_stand_on(scorer.hull_mm, scorer.middle_mm)
+    foot = [face for face in faces if face.down[2] < -0.9999]
+    assert len(faces) == 48
+    assert [face.area_mm2 for face in foot] == pytest.approx([np.pi * 2.5**2], rel=0.01)
+    assert sum(face.area_mm2 > foot[0].area_mm2 for face in faces) >= 24
+    found = make_map(scorer, 600)
+    # As imported is on the map itself, not a direction near by.
+    assert (found.downs == (0, 0, -1)).all(axis=1).sum() == 1
+    assert np.linalg.norm(found.downs, axis=1) == pytest.approx(1)
+    # The rim holds it better and comes first, the foot second; both stand by themselves.
+    first, second = propose(scorer, found, WEIGHTS["fdm"])[:2]
+    assert (first.down[2], second.down[2]) == pytest.approx((1, -1), abs=1e-4)
+    assert min(first.scores["footing"], second.scores["footing"]) > 0
 
 
 def _brute_force(mesh: Mesh, downs: np.ndarray, layer_mm: float) -> dict[str, np.ndarray]:

@@ -34,6 +34,7 @@ from printability.turning import (
     make_map,
     measured_errors,
     propose,
+    row_of,
     said_of_turn,
     turn_to,
 )
@@ -263,7 +264,9 @@ def found_turns(now: Current, weights: dict[str, float]) -> dict:
     down = -now.setup.rotation[2]
     row = scorer.score(down)[0]
     present, islands = _present(now, row, scorer, down)
-    stick = Yardstick(turns.rows, weights)
+    # What the proposals reach counts as well: nothing is better than the best.
+    reached = np.array([row_of(kept["goals"]) for kept in proposals]).reshape(-1, len(GOALS))
+    stick = Yardstick(np.concatenate([turns.rows, reached, row[None]]), weights)
     goals = [
         {
             "key": "all",

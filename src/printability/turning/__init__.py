@@ -2,7 +2,7 @@
 
 from .checking import measured_errors
 from .directions import Face, even_directions, faces_to_stand_on, ring_around
-from .goals import GOALS, WEIGHTS, Goal, goals_of
+from .goals import GOALS, WEIGHTS, Goal, goals_of, row_of
 from .scoring import Scorer
 from .search import (
     DIRECTIONS,
@@ -35,6 +35,7 @@ __all__ = [
     "measured_errors",
     "propose",
     "ring_around",
+    "row_of",
     "said_of_turn",
     "turn_to",
     "weights_for",

@@ -2,10 +2,12 @@
 
 from dataclasses import dataclass
 
+import numpy as np
+
 from ..inspection import Inspection
 from . import _kernels
 
-__all__ = ["GOALS", "WEIGHTS", "Goal", "goals_of"]
+__all__ = ["GOALS", "WEIGHTS", "Goal", "goals_of", "row_of"]
 
 
 @dataclass(frozen=True)
@@ -93,3 +95,11 @@ def goals_of(look: Inspection, threshold_deg: float) -> dict[str, float]:
         "footing": stand.tip_angle_deg if stand else -90.0,
         "copies": float(look.copies),
     }
+
+
+def row_of(goals: dict[str, float]) -> np.ndarray:
+    """(11,) float: numbers by goal in a row, columns as in `GOALS`."""
+    row = np.zeros(len(GOALS))
+    for key, goal in GOALS.items():
+        row[goal.column] = goals[key]
+    return row

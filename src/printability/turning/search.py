@@ -26,6 +26,7 @@ _ON_FACE_DEG = 1.5
 _AROUND = 8
 _DIFFERENT_DEG = 20.0
 _SAME_NUMBERS = 0.08
+_AS_IMPORTED = (0.0, 0.0, -1.0)
 # What does not fit the machine comes after everything that does.
 _UNFIT = 10.0
 
@@ -126,8 +127,16 @@ def make_map(
     directions: int = DIRECTIONS,
     progress: Callable[[float], None] | None = None,
 ) -> TurnMap:
-    """Score directions all around."""
+    """Score directions all around.
+
+    Where the model as imported and the flats of its hull point, the nearest of the even
+    directions gives way to them: a little off a flat is another thing than on it.
+    """
     downs = even_directions(directions)
+    faces = faces_to_stand_on(scorer.hull_mm, scorer.middle_mm)
+    exact = np.array([_AS_IMPORTED, *(face.down for face in faces)])
+    at = (exact @ downs.T).argmax(axis=1)
+    downs[at[::-1]] = exact[::-1]  # of several at one place, the first
     return TurnMap(downs, scorer.score(downs, progress=progress))
 
 
@@ -184,7 +193,7 @@ def propose(
     progress : callable, optional
         Called with the part done; may raise to stop.
     """
-    faces = faces_to_stand_on(scorer.hull_mm)
+    faces = faces_to_stand_on(scorer.hull_mm, scorer.middle_mm)
     flats = np.array([face.down for face in faces]).reshape(-1, 3)
     flat_rows = scorer.score(flats)
     stick = Yardstick(np.concatenate([found.rows, flat_rows]), weights)

@@ -315,8 +315,7 @@ Alpine.data("bench", () => mixed(turning, stancesStrip, {
     tower.setScale(scale && scale.perMm > 0.55 * view.camera.zoom ? scale : null);
     for (const pin of this.$refs.pins.children) {
       const [x, y] = view.toScreen(pin.place);
-      pin.style.left = `${x}px`;
-      pin.style.top = `${y}px`;
+      pin.style.translate = `${x}px ${y}px`;
       pin.hidden = (this.live !== null && !pin.dataset.turnLabel) || (this.hideAbove && pin.place[2] > (this.layer + 1) * this.state.layer_height_mm);
     }
   },

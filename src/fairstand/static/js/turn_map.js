@@ -5,6 +5,9 @@ const ACCENT = "#c2410c";
 const PALE = [255, 253, 248];
 const DEEP = [58, 72, 106];
 const PIXELS = 256;
+const SIZE = 256; // of the canvas on the page, in CSS pixels
+const MARK = 8;
+const RADIUS = SIZE / 2 - 9; // of the disc, so that marks at its rim are seen whole
 
 // Paler is better; t from 0 to 1.
 export function shadeOf(t) {
@@ -13,9 +16,9 @@ export function shadeOf(t) {
 }
 
 export class TurnMap {
-  // at: {present, proposals: [{letter, at}]}; places are from -1 to 1, up is +Y
-  constructor(canvas, { onMove, onPick, onHover }) {
-    Object.assign(this, { canvas, onMove, onPick, onHover, cells: null, values: null, marks: [], present: [0, 0], cursor: null });
+  // stands: what marks the present stance, above the canvas; places are from -1 to 1, up is +Y
+  constructor(canvas, stands, { onMove, onPick, onHover }) {
+    Object.assign(this, { canvas, stands, onMove, onPick, onHover, cells: null, values: null, marks: [], present: [0, 0], cursor: null });
     canvas.addEventListener("pointerdown", (e) => {
       if (e.button !== 0 || !this.#cell(this.#at(e))) return;
       canvas.setPointerCapture(e.pointerId);
@@ -28,14 +31,12 @@ export class TurnMap {
       this.held = false;
       const cell = this.#cell(this.#at(e));
       this.cursor = null;
-      if (cell) this.onPick(cell.index);
-      this.draw();
+      if (cell) this.onPick(cell);
     });
     canvas.addEventListener("pointercancel", () => {
       this.held = false;
       this.cursor = null;
       this.onMove(null);
-      this.draw();
     });
     canvas.addEventListener("pointerleave", () => !this.held && this.onHover(null));
     canvas.addEventListener("keydown", (e) => this.#key(e));
@@ -43,7 +44,6 @@ export class TurnMap {
       if (this.keyed) this.onMove(null);
       this.keyed = false;
       this.cursor = null;
-      this.draw();
     });
   }
 
@@ -60,13 +60,15 @@ export class TurnMap {
   }
 
   setMarks(present, marks) {
-    Object.assign(this, { present, marks });
+    this.marks = marks;
+    this.setPresent(present);
     this.draw();
   }
 
+  // Follows a turn: the picture stays, only its mark moves.
   setPresent(at) {
     this.present = at;
-    this.draw();
+    this.stands.style.transform = `translate(${at[0] * RADIUS}px, ${-at[1] * RADIUS}px)`;
   }
 
   highlight(letter) {
@@ -76,24 +78,30 @@ export class TurnMap {
 
   #at(event) {
     const box = this.canvas.getBoundingClientRect();
-    return [((event.clientX - box.left) / box.width) * 2 - 1, 1 - ((event.clientY - box.top) / box.height) * 2];
+    return [(event.clientX - box.left - SIZE / 2) / RADIUS, (box.top + SIZE / 2 - event.clientY) / RADIUS];
   }
 
-  // The direction under a place; a mark close by is meant itself.
+  // The direction under a place, and the mark that is meant where one is close by.
   #cell([x, y]) {
-    if (!this.cells || x * x + y * y > 1) return null;
+    if (!this.cells) return null;
+    const far = ({ at }) => RADIUS * Math.hypot(at[0] - x, at[1] - y);
+    const meant = this.marks.filter((mark) => far(mark) < MARK).sort((a, b) => far(a) - far(b))[0];
+    const out = Math.hypot(x, y) / 0.995;
+    if (out > 1) {
+      if (!meant) return null;
+      [x, y] = [x / out, y / out]; // a mark at the rim reaches beyond it
+    }
     const column = Math.min(Math.floor(((x + 1) / 2) * PIXELS), PIXELS - 1);
     const row = Math.min(Math.floor(((1 - y) / 2) * PIXELS), PIXELS - 1);
     const index = this.cells[row * PIXELS + column];
-    return index === 65535 ? null : { index, x, y };
+    return index === 65535 ? null : { index, letter: meant?.letter ?? null, x, y };
   }
 
   #moved(event) {
     const cell = this.#cell(this.#at(event));
     if (!cell) return;
     this.cursor = [cell.x, cell.y];
-    this.onMove(cell.index);
-    this.draw();
+    this.onMove(cell);
   }
 
   #hovered(event) {
@@ -111,13 +119,12 @@ export class TurnMap {
       if (!cell) return;
       this.cursor = [cell.x, cell.y];
       this.keyed = true;
-      this.onMove(cell.index);
-      this.draw();
+      this.onMove(cell);
     } else if (event.key === "Enter" && this.cursor) {
       const cell = this.#cell(this.cursor);
       this.cursor = null;
       this.keyed = false;
-      if (cell) this.onPick(cell.index);
+      if (cell) this.onPick(cell);
     }
   }
 
@@ -144,16 +151,17 @@ export class TurnMap {
     const context = canvas.getContext("2d");
     const size = canvas.width;
     const half = size / 2;
-    const unit = size / 256;
-    const place = ([x, y]) => [half + x * (half - unit), half - y * (half - unit)];
+    const unit = size / SIZE;
+    const radius = RADIUS * unit;
+    const place = ([x, y]) => [half + x * radius, half - y * radius];
     context.clearRect(0, 0, size, size);
-    context.drawImage(this.picture, 0, 0, size, size);
+    context.drawImage(this.picture, half - radius, half - radius, 2 * radius, 2 * radius);
     context.strokeStyle = INK;
     context.lineWidth = unit;
     for (const [degrees, alpha] of [[45, 0.25], [90, 0.6], [135, 0.25], [180, 1]]) {
       context.globalAlpha = alpha;
       context.beginPath();
-      context.arc(half, half, Math.sin((degrees * Math.PI) / 360) * (half - unit), 0, 2 * Math.PI);
+      context.arc(half, half, Math.sin((degrees * Math.PI) / 360) * radius, 0, 2 * Math.PI);
       context.stroke();
     }
     context.globalAlpha = 1;
@@ -162,7 +170,7 @@ export class TurnMap {
       const lit = letter === this.lit;
       context.fillStyle = lit ? ACCENT : INK;
       context.beginPath();
-      context.arc(x, y, (lit ? 10 : 8) * unit, 0, 2 * Math.PI);
+      context.arc(x, y, (lit ? MARK + 2 : MARK) * unit, 0, 2 * Math.PI);
       context.fill();
       context.strokeStyle = "#fffdf8";
       context.stroke();
@@ -171,29 +179,6 @@ export class TurnMap {
       context.textAlign = "center";
       context.textBaseline = "middle";
       context.fillText(letter, x, y + 0.5 * unit);
-    }
-    this.#ring(context, place(this.present), unit);
-    if (this.cursor) {
-      const [x, y] = place(this.cursor);
-      context.strokeStyle = ACCENT;
-      context.lineWidth = 1.5 * unit;
-      context.beginPath();
-      context.moveTo(x - 9 * unit, y);
-      context.lineTo(x + 9 * unit, y);
-      context.moveTo(x, y - 9 * unit);
-      context.lineTo(x, y + 9 * unit);
-      context.stroke();
-    }
-  }
-
-  // The present stance: an accent ring with a pale one around, seen on any shade.
-  #ring(context, [x, y], unit) {
-    for (const [color, width] of [["#fffdf8", 5], [ACCENT, 2.5]]) {
-      context.strokeStyle = color;
-      context.lineWidth = width * unit;
-      context.beginPath();
-      context.arc(x, y, 6 * unit, 0, 2 * Math.PI);
-      context.stroke();
     }
   }
 }

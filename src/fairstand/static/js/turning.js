@@ -41,16 +41,11 @@ export const turning = {
   },
   goalNumber(goal, value) {
     if (value === null || value === undefined) return "–";
-    const digits = goal.key === "growth" || goal.key === "all" ? 2 : goal.key === "islands" || Math.abs(value) < 10 ? 1 : 0;
+    const digits = goal.key === "copies" ? 0 : goal.key === "growth" || goal.key === "all" ? 2 : goal.key === "islands" || Math.abs(value) < 10 ? 1 : 0;
     return `${value.toLocaleString("en", { minimumFractionDigits: digits, maximumFractionDigits: digits })}${goal.unit === "°" ? "°" : goal.unit ? ` ${goal.unit}` : ""}`;
   },
-  get goalBest() {
-    const g = this.goalShown;
-    return g ? this.goalNumber(g, g.range[0]) : "";
-  },
-  get goalWorst() {
-    const g = this.goalShown;
-    return g ? this.goalNumber(g, g.range[1]) : "";
+  get goalEnds() {
+    return this.goalShown?.ends ?? ["", ""];
   },
   get goalText() {
     const g = this.goalShown;
@@ -158,7 +153,7 @@ export const turning = {
     let label = this.$refs.pins.querySelector("[data-turn-label]");
     if (!label) {
       label = document.createElement("span");
-      label.className = "measured";
+      label.className = "measured follows";
       label.dataset.turnLabel = "1";
       this.$refs.pins.append(label);
     }
@@ -295,11 +290,15 @@ export const turning = {
     for (const goal of found.goals) {
       const sorted = goal.values.filter(Number.isFinite).sort((a, b) => a - b);
       const at = (part) => sorted[Math.min(Math.floor(part * sorted.length), sorted.length - 1)] ?? 0;
-      goal.range = goal.most ? [at(1), at(0.05)] : [at(0), at(0.95)];
+      // A few far ahead of all others, or behind, do not take the shades from the rest.
+      goal.range = goal.most ? [at(0.99), at(0.05)] : [at(0.01), at(0.95)];
+      const beyond = [goal.range[0] !== at(goal.most ? 1 : 0), goal.range[1] !== at(goal.most ? 0 : 1)];
+      const signs = goal.most ? ["≥", "≤"] : ["≤", "≥"];
+      goal.ends = goal.range.map((value, i) => `${beyond[i] ? `${signs[i]} ` : ""}${this.goalNumber(goal, value)}`);
     }
-    map = map ?? new TurnMap(this.$refs.disc, {
-      onMove: (cell) => (cell === null ? this.stopPreview() : ((this.hovered = cell), this.preview("stand_on", { down: this.downOf(cell) }))),
-      onPick: (cell) => this.standOn(this.downOf(cell)),
+    map = map ?? new TurnMap(this.$refs.disc, this.$refs.stands, {
+      onMove: (cell) => (cell === null ? this.stopPreview() : ((this.hovered = cell.index), this.preview(...this.turnOf(cell)))),
+      onPick: (cell) => this.standOn(...this.turnOf(cell)),
       onHover: (cell) => (this.hovered = cell),
     });
     if (this.discOf !== found.directions) {
@@ -313,8 +312,13 @@ export const turning = {
   },
   // Proposals whose flags would cover a better one's are left off the disc.
   marksOf: (found) => found.proposals.map(({ letter, at }) => ({ letter, at })).reverse(),
-  downOf(cell) {
-    return Alpine.raw(this.turns).downs.slice(3 * cell, 3 * cell + 3);
+  turnOf({ index, letter }) {
+    const { proposals, downs } = Alpine.raw(this.turns);
+    const proposal = proposals.find((p) => p.letter === letter);
+    return proposal ? this.turnOfProposal(proposal) : ["stand_on", { down: downs.slice(3 * index, 3 * index + 3) }];
+  },
+  turnOfProposal({ angles_deg: [x, y, z] }) {
+    return ["turn", { x_deg: x, y_deg: y, z_deg: z }];
   },
   showGoal(key) {
     const goal = this.turns.goals.find((g) => g.key === key) ?? this.turns.goals[0];
@@ -332,12 +336,8 @@ export const turning = {
     if (value >= 0 && value <= 10) this.weights = { ...this.turns.weights, ...this.weights, [key]: value };
     else this.problem = "A weight is a number from 0 to 10.";
   },
-  async standOn(down) {
-    if (!(await this.edit("stand_on", { down }))) this.stopPreview();
-  },
-  standProposal(p) {
-    const [x, y, z] = p.angles_deg;
-    return this.edit("turn", { x_deg: x, y_deg: y, z_deg: z });
+  async standOn(...turn) {
+    if (!(await this.edit(...turn))) this.stopPreview();
   },
   async cancelTurns() {
     try {
