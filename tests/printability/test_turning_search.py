@@ -186,6 +186,16 @@ def test_a_goal_alone_and_the_usual_weights():
     assert WEIGHTS["resin"]["peak"] > 0 == WEIGHTS["fdm"]["peak"]
 
 
+def test_whether_it_stands_counts_more_than_how_firmly():
+    rows = np.zeros((9, len(GOALS)))
+    rows[:, GOALS["footing"].column] = tips = [70, 40, 20, 10, 2, -2, -6, -40, -90]
+    bad = Yardstick(rows, {"footing": 1.0}).badness(rows)
+    assert (np.diff(bad) > 0).all()  # still in order: the best footing is the best
+    per_deg = np.diff(bad) / -np.diff(tips)
+    assert per_deg[2:5] == pytest.approx(per_deg[2])
+    assert per_deg[[0, 1, 6, 7]] == pytest.approx(per_deg[2] / 10)
+
+
 def test_the_map_can_be_stopped_and_tells_how_far_it_is():
     scorer = Scorer(table(), PROCESSES["fdm"], 45.0)
     seen = []
@@ -216,5 +226,9 @@ def test_turns_and_gains_are_said_in_plain_words():
     assert better == ["overhang 12 instead of 640 mm²"]
     assert worse == ["height 70 instead of 50 mm", "does not stand by itself"]
     assert gains_and_losses(before, before) == ([], [])
+    # Small measures are said to a tenth; of what stands neither way, that is not said again.
+    lying = before | {"start": 30.0, "footing": -8.0}
+    on_a_corner = lying | {"start": 0.4, "footing": -40.0}
+    assert gains_and_losses(lying, on_a_corner) == (["first layer across 0.4 instead of 30 mm"], [])
     # Of what does not count nothing is said.
     assert gains_and_losses(before, after, (5, 1), {"area": 2, "height": 0})[1] == []

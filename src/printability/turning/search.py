@@ -22,11 +22,16 @@ _APART_DEG = 8.0
 _STEPS_DEG = (3.0, 1.5, 0.75, 0.4)
 # The best flats are tried a little off level too: a worn base rests best between its facets.
 _FLATS, _FLAT_STEPS_DEG = 12, (0.4, 0.2, 0.1, 0.05)
+# Off a flat only for a gain that is worth it.
+_FLAT_GAIN = 0.01
 _ON_FACE_DEG = 1.5
 _AROUND = 8
 _DIFFERENT_DEG = 20.0
 _SAME_NUMBERS = 0.08
 _AS_IMPORTED = (0.0, 0.0, -1.0)
+# Tipped by how much a piece is firm, and at what it surely falls (from memory).
+_FIRM_DEG, _FALLS_DEG = 20.0, -5.0
+_FOOTING = list(GOALS).index("footing")
 # What does not fit the machine comes after everything that does.
 _UNFIT = 10.0
 
@@ -84,7 +89,9 @@ class Yardstick:
     """Puts goals of different units on one scale, by what a map's directions reach.
 
     A goal's badness is 0 at the best value of the map and 1 at the value that nine tenths of
-    the directions are better than; differences that are not notable stay small.
+    the directions are better than; differences that are not notable stay small. Of the footing
+    it matters most whether it stands at all: between firm and falling over it counts in full,
+    beyond either a tenth.
 
     Parameters
     ----------
@@ -105,7 +112,11 @@ class Yardstick:
         self.scale = np.maximum(wide, 4 * notable)
 
     def _oriented(self, rows: np.ndarray) -> np.ndarray:
-        return np.atleast_2d(rows)[:, self.columns] * self.sign
+        values = np.atleast_2d(rows)[:, self.columns] * self.sign
+        tip = values[:, _FOOTING]
+        within = np.clip(tip, -_FIRM_DEG, -_FALLS_DEG)
+        values[:, _FOOTING] = within + 0.1 * (tip - within)
+        return values
 
     def per_goal(self, rows: np.ndarray) -> np.ndarray:
         """(d, 11) float: badness of every goal, in the order of `GOALS`."""
@@ -206,8 +217,9 @@ def propose(
     settled = _refined(
         scorer, stick, flats[near], flat_rows[near], _FLAT_STEPS_DEG, with_volume, None
     )
-    downs = np.concatenate([flats, refined[0], settled[0]])
-    rows = np.concatenate([flat_rows, refined[1], settled[1]])
+    off = stick.badness(settled[1]) < stick.badness(flat_rows[near]) - _FLAT_GAIN
+    downs = np.concatenate([flats, refined[0], settled[0][off]])
+    rows = np.concatenate([flat_rows, refined[1], settled[1][off]])
     if not with_volume:
         lacking = np.isnan(rows[:, GOALS["volume"].column])
         rows[lacking] = scorer.score(downs[lacking])

@@ -44,6 +44,13 @@ def said_of_turn(before: np.ndarray, after: np.ndarray) -> str:
     )
 
 
+def _number(key: str, value: float) -> str:
+    if key == "growth":
+        return f"{value:.2f}"
+    fine = GOALS[key].unit in ("mm", "°") and abs(value) < 10
+    return f"{value:,.{1 if fine else 0}f}"
+
+
 def gains_and_losses(
     before: dict[str, float],
     after: dict[str, float],
@@ -79,6 +86,8 @@ def gains_and_losses(
             text = f"{new} island{'' if new == 1 else 's'} instead of {old}"
         elif key == "islands":
             text = f"islands last {'less' if new < old else 'longer'}"
+        elif key == "footing" and max(old, new) < 0:
+            continue  # it stands neither way
         elif key == "footing" and min(old, new) < 0:
             text = (
                 "does not stand by itself" if new < 0 else f"stands by itself, tips at {new:.0f}°"
@@ -86,7 +95,6 @@ def gains_and_losses(
         elif key == "copies":
             text = f"{new:.0f} fit on the plate instead of {old:.0f}"
         else:
-            digits = 2 if key == "growth" else 0
-            text = f"{measure} {new:,.{digits}f} instead of {old:,.{digits}f}{unit}"
+            text = f"{measure} {_number(key, new)} instead of {_number(key, old)}{unit}"
         (better if (new > old) == goal.most else worse).append(text)
     return better, worse
