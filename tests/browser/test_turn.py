@@ -200,9 +200,8 @@ def test_the_map_is_dragged_across_and_clicked_and_proposals_are_taken(
     note = page.locator(f'[data-proposal="{letter}"] p.quiet').first.inner_text()
     assert "Stay as it is" not in page.locator(f'[data-proposal="{letter}"]').inner_text()
     box = disc.bounding_box()
-    page.mouse.click(
-        box["x"] + box["width"] / 2 + 119 * at[0] + 4, box["y"] + box["height"] / 2 - 119 * at[1]
-    )
+    middle = (box["x"] + box["width"] / 2, box["y"] + box["height"] / 2)
+    page.mouse.click(middle[0] + 123 * at[0], middle[1] - 123 * at[1])  # its outer part
     bench.settled()
     wanted = [float(angle) for angle in re.findall(r"(-?[\d.]+)°", note)[:3]]
     assert _angles(bench) == pytest.approx(wanted, abs=0.06)
