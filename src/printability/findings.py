@@ -238,8 +238,13 @@ def _spans(case: _Case) -> Iterator[Finding]:
 def _worst_of_stacks(parts: list[Hanging]) -> list[Hanging]:
     """Of parts above each other in neighbouring layers, which are one place, the longest."""
     stacks: list[list[Hanging]] = []
+    growing: list[list[Hanging]] = []
+    layer = -1
     for part in parts:  # from the bottom up
-        for stack in stacks:
+        if part.layer != layer:
+            layer = part.layer
+            growing = [stack for stack in growing if layer - stack[-1].layer <= 2]
+        for stack in growing:
             top = stack[-1]
             apart = math.dist(part.center_mm[:2], top.center_mm[:2])
             near = apart <= max(part.length_mm, top.length_mm)
@@ -248,6 +253,7 @@ def _worst_of_stacks(parts: list[Hanging]) -> list[Hanging]:
                 break
         else:
             stacks.append([part])
+            growing.append(stacks[-1])
     return [max(stack, key=lambda part: part.length_mm) for stack in stacks]
 
 

@@ -110,6 +110,15 @@ def test_a_large_model_is_sliced_in_the_background_once(client):
     assert client.get(f"{url}/findings/").json()["ready"]
 
 
+@pytest.mark.parametrize(("times", "layers", "is_quick"), [(30, 3600, True), (50, 6000, False)])
+def test_a_few_facets_in_many_layers_are_long_work_too(client, times, layers, is_quick):
+    stance = Stance.objects.first_of(bring_in(local_maker(), TABLE, "t.stl"))
+    edit = {"kind": "scale", "parameters": {"x": 1, "y": 1, "z": times}}
+    answer = client.post(f"/bench/{stance.pk}/edits/", json.dumps(edit), "application/json").json()
+    assert answer["state"]["top_mm"] == pytest.approx(0.2 * layers)
+    assert answer["findings"]["ready"] == is_quick
+
+
 @override_settings(FAIRSTAND_BACKGROUND_BYTES=100)
 def test_a_large_upload_is_opened_in_the_background(client, settings):
     from django.core.files.uploadedfile import SimpleUploadedFile

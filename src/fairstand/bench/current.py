@@ -31,6 +31,8 @@ __all__ = ["Current", "NeedsWork", "current", "digest", "edits_in_force", "shape
 
 # Slicing to about this many loop points a facet of the background limit is still quick.
 QUICK_POINTS_PER_FACET = 15
+# What finding things in a layer may take, in loop points: 5,000 layers at the usual limit.
+POINTS_PER_LAYER = 1200
 
 
 class NeedsWork(Exception):
@@ -159,7 +161,8 @@ class Current:
         if len(mesh.facets) > limit:
             return True
         z = mesh.vertices[:, 2]
-        if layer_count(float(z.max()), self.layer_height_mm) * 20 > limit * QUICK_POINTS_PER_FACET:
+        layers = layer_count(float(z.max()), self.layer_height_mm)
+        if layers * POINTS_PER_LAYER > limit * QUICK_POINTS_PER_FACET:
             return True
         corners = z[mesh.facets]
         points = (corners.max(axis=1) - corners.min(axis=1)).sum() / self.layer_height_mm
