@@ -298,6 +298,13 @@ def test_a_scaled_piece_keeps_its_pillar_and_shows_what_leaves_the_machine(
     bench.fill("size-x", 80)  # proportions kept: 60 deep and 48 high
     assert [bench.field(f"size-{axis}") for axis in "xyz"] == [80, 60, 48]
     large = page.evaluate(pillar)
+    # What grew out of view is looked at whole; who has come close to a detail stays there.
+    assert page.evaluate(f"{MODEL}.arcs.isInView()")
+    page.evaluate(f"{MODEL}.view.frame([0, 0, 10], 5)")
+    close = page.evaluate(f"{MODEL}.view.camera.zoom")
+    bench.do("nudge-z")
+    bench.do("nudge-back-z")
+    assert page.evaluate(f"{MODEL}.view.camera.zoom") == close
     assert large["size"] == small["size"]
     assert large["fit"] == "stands"
     assert large["contact_mm"] == pytest.approx([2 * v for v in small["contact_mm"]], abs=1e-3)
@@ -321,7 +328,7 @@ def test_a_scaled_piece_keeps_its_pillar_and_shows_what_leaves_the_machine(
     assert "Leaves the build volume" in page.locator("[data-outside]").inner_text()
     bench.fill("move-x", 99999)
     assert "between" in bench.problem()
-    for _ in range(6):
+    for _ in range(8):
         bench.do("undo")
     assert page.evaluate(pillar)["contact_mm"] == pytest.approx(small["contact_mm"])
 

@@ -215,7 +215,11 @@ export const turning = {
     if (this.live) this.shownSlopes = null;
     this.live = null;
     this.$refs.canvas.view.clearTurned();
-    if (this.activity === "Turn") this.placeArcs();
+    if (this.activity !== "Turn" || !arcs) return;
+    const seen = arcs.isInView();
+    this.placeArcs();
+    // What grew out of view is looked at whole; who had come close to a detail stays there.
+    if (seen && !arcs.isInView()) this.$refs.canvas.view.frame(arcs.middle.toArray(), 2.1 * arcs.radius);
   },
 
   // ---- faces and points ----------------------------------------------------------------
