@@ -86,6 +86,11 @@ class Maker:
         if name != "turn-by-hand":  # there the pointer holds an arc
             self.page.mouse.move(640, 790)
         self.page.wait_for_timeout(150)
+        self.page.wait_for_function(
+            """() => [...document.images].every((i) => {
+            const { top, bottom, width } = i.getBoundingClientRect();
+            return !width || top > innerHeight || bottom < 0 || i.naturalWidth > 0; })"""
+        )
         self.page.screenshot(path=OUT / f"{name}.png")
 
 

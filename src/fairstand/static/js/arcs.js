@@ -139,6 +139,7 @@ export class Arcs {
   // The angle turned so far, as a fan on its arc; drawn with the model that follows.
   showAngle(axis, from, by) {
     this.wedge.clear();
+    this.#showOnly(axis);
     const i = AXES.indexOf(axis);
     const steps = Math.max(Math.ceil(Math.abs(by) / 3), 1);
     const points = [];
@@ -151,6 +152,7 @@ export class Arcs {
 
   showLean(by, toward) {
     this.wedge.clear();
+    this.#showOnly("knob");
     const point = (degrees) => {
       const [a, b] = [(degrees * Math.PI) / 180, (toward * Math.PI) / 180];
       return this.middle.clone().add(new THREE.Vector3(Math.sin(a) * Math.cos(b), Math.sin(a) * Math.sin(b), Math.cos(a)).multiplyScalar(this.radius));
@@ -164,7 +166,13 @@ export class Arcs {
 
   clearAngle() {
     this.wedge.clear();
+    this.#showOnly(null);
     this.view.draw();
+  }
+
+  // While one is held the others would only be in the way.
+  #showOnly(name) {
+    for (const part of this.group.children) part.visible = name === null || (part.userData.axis ?? "knob") === name;
   }
 
   // Keeps the knob a good size to take hold of.
