@@ -94,6 +94,7 @@ def test_arcs_numbers_faces_and_points_turn_the_piece_and_undo_goes_all_the_way_
     before_escape = _angles(bench)
     _drag(page, *_on_ball(page, (0, np.sin(0.35), np.cos(0.35)), (0, -np.sin(0.2), np.cos(0.2))))
     page.keyboard.press("Escape")
+    assert page.locator("[data-turn-label]").count() == 0
     _drop(page, bench)
     assert _angles(bench) == before_escape
 
@@ -190,7 +191,8 @@ def test_the_map_is_dragged_across_and_clicked_and_proposals_are_taken(
     disc.focus()
     for _ in range(4):
         page.keyboard.press("ArrowUp")
-    page.keyboard.press("Enter")
+    with page.expect_response(lambda r: r.url.endswith("/turning/")):  # proposals from there
+        page.keyboard.press("Enter")
     bench.settled()
     assert _angles(bench) != before
 

@@ -334,8 +334,6 @@ def _told(
     angles = turn_to(np.array(kept["down"]), scorer, now.setup.rotation)
     after = rotation_about_axes(*angles)
     better, worse = gains_and_losses(present, kept["goals"], (islands, kept["islands"]), weights)
-    if not len(scorer.shown):
-        better, worse = ([t for t in texts if "show side" not in t] for texts in (better, worse))
     down = ",".join(f"{v:.7f}" for v in kept["down"])
     return {
         "letter": "ABCDEFGHIJ"[number],

@@ -29,17 +29,17 @@ def even_directions(count: int) -> np.ndarray:
     return np.stack([flat * np.cos(around), flat * np.sin(around), z], axis=1)
 
 
-def faces_to_stand_on(points_mm: np.ndarray, middle_mm: np.ndarray | None = None) -> list[Face]:
+def faces_to_stand_on(points_mm: np.ndarray, middle_mm: np.ndarray) -> list[Face]:
     """Flats of the convex hull of some points, the largest first.
 
     The model rests on one without rocking when it stands there. At most 48 are given: the
-    largest, and with a centre of mass those that hold it best, for a vase's narrow foot is
-    smaller than the many flats around its belly.
+    largest and those that hold it best, for a vase's narrow foot is smaller than the many flats
+    around its belly.
 
     Parameters
     ----------
     points_mm : (n, 3) float
-    middle_mm : (3,) float, optional
+    middle_mm : (3,) float
         Centre of mass.
     """
     try:
@@ -63,12 +63,12 @@ def faces_to_stand_on(points_mm: np.ndarray, middle_mm: np.ndarray | None = None
         mean = area[near] @ normals[near]
         faces.append(Face(tuple(mean / np.linalg.norm(mean)), float(area[near].sum())))
     largest = np.argsort([-face.area_mm2 for face in faces], kind="stable")
-    if middle_mm is None or len(faces) <= _MOST_FACES:
-        return [faces[i] for i in largest[:_MOST_FACES]]
+    if len(faces) <= _MOST_FACES:
+        return [faces[i] for i in largest]
     steadiest = np.argsort(-_tip_angles(points_mm, hull, face_of, middle_mm), kind="stable")
-    half = set(largest[: _MOST_FACES // 2])
-    half.update([i for i in steadiest if i not in half][: _MOST_FACES // 2])
-    return [faces[i] for i in largest if i in half]
+    chosen = set(largest[: _MOST_FACES // 2])
+    chosen.update([i for i in steadiest if i not in chosen][: _MOST_FACES // 2])
+    return [faces[i] for i in largest if i in chosen]
 
 
 def _tip_angles(points, hull, face_of, middle) -> np.ndarray:

@@ -14,7 +14,7 @@ from ..mesh import Mesh, facet_areas, facet_normals, union_of_bodies
 from ..process import Process
 from ..surface import SHOW, SLOPE_TOLERANCE_DEG
 from . import _kernels
-from .directions import faces_to_stand_on
+from .directions import Face, faces_to_stand_on
 from .goals import GOALS
 
 __all__ = ["Scorer"]
@@ -96,11 +96,16 @@ class Scorer:
 
     @cached_property
     def _broad_face(self) -> np.ndarray | None:
-        faces = faces_to_stand_on(self.hull_mm)
-        if not faces:
+        if not self.faces:
             return None
         whole = ConvexHull(self.hull_mm).area
-        return np.array(faces[0].down) if faces[0].area_mm2 >= 0.25 * whole else None
+        broad = self.faces[0]
+        return np.array(broad.down) if broad.area_mm2 >= 0.25 * whole else None
+
+    @cached_property
+    def faces(self) -> list[Face]:
+        """Faces to stand on, the largest first."""
+        return faces_to_stand_on(self.hull_mm, self.middle_mm)
 
     @cached_property
     def hull_mm(self) -> np.ndarray:

@@ -7,7 +7,7 @@ import numpy as np
 
 from ..footing.copies import angle_that_fits
 from ..mesh import angles_of_rotation, rotation_about_axes, rotation_taking_down
-from .directions import even_directions, faces_to_stand_on, ring_around
+from .directions import even_directions, ring_around
 from .goals import GOALS, WEIGHTS
 from .scoring import Scorer
 
@@ -144,8 +144,7 @@ def make_map(
     directions gives way to them: a little off a flat is another thing than on it.
     """
     downs = even_directions(directions)
-    faces = faces_to_stand_on(scorer.hull_mm, scorer.middle_mm)
-    exact = np.array([_AS_IMPORTED, *(face.down for face in faces)])
+    exact = np.array([_AS_IMPORTED, *(face.down for face in scorer.faces)])
     at = (exact @ downs.T).argmax(axis=1)
     downs[at[::-1]] = exact[::-1]  # of several at one place, the first
     return TurnMap(downs, scorer.score(downs, progress=progress))
@@ -204,8 +203,7 @@ def propose(
     progress : callable, optional
         Called with the part done; may raise to stop.
     """
-    faces = faces_to_stand_on(scorer.hull_mm, scorer.middle_mm)
-    flats = np.array([face.down for face in faces]).reshape(-1, 3)
+    flats = np.array([face.down for face in scorer.faces]).reshape(-1, 3)
     flat_rows = scorer.score(flats)
     stick = Yardstick(np.concatenate([found.rows, flat_rows]), weights)
     seeds = _apart(found.downs, stick.badness(found.rows), _SEEDS, _APART_DEG)

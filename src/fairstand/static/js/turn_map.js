@@ -20,7 +20,7 @@ export class TurnMap {
   constructor(canvas, stands, { onMove, onPick, onHover }) {
     Object.assign(this, { canvas, stands, onMove, onPick, onHover, cells: null, values: null, marks: [], present: [0, 0], cursor: null });
     canvas.addEventListener("pointerdown", (e) => {
-      if (e.button !== 0 || !this.#cell(this.#at(e))) return;
+      if (e.button !== 0 || !this.#cell(this.#at(e), MARK)) return;
       canvas.setPointerCapture(e.pointerId);
       this.held = true;
       this.#moved(e);
@@ -29,7 +29,7 @@ export class TurnMap {
     canvas.addEventListener("pointerup", (e) => {
       if (!this.held) return;
       this.held = false;
-      const cell = this.#cell(this.#at(e));
+      const cell = this.#cell(this.#at(e), MARK);
       this.cursor = null;
       if (cell) this.onPick(cell);
     });
@@ -81,11 +81,11 @@ export class TurnMap {
     return [(event.clientX - box.left - SIZE / 2) / RADIUS, (box.top + SIZE / 2 - event.clientY) / RADIUS];
   }
 
-  // The direction under a place, and the mark that is meant where one is close by.
-  #cell([x, y]) {
+  // The direction under a place, and the mark that is meant where one is within reach.
+  #cell([x, y], reach) {
     if (!this.cells) return null;
     const far = ({ at }) => RADIUS * Math.hypot(at[0] - x, at[1] - y);
-    const meant = this.marks.filter((mark) => far(mark) < MARK).sort((a, b) => far(a) - far(b))[0];
+    const meant = this.marks.filter((mark) => far(mark) < reach).sort((a, b) => far(a) - far(b))[0];
     const out = Math.hypot(x, y) / 0.995;
     if (out > 1) {
       if (!meant) return null;
@@ -98,14 +98,14 @@ export class TurnMap {
   }
 
   #moved(event) {
-    const cell = this.#cell(this.#at(event));
+    const cell = this.#cell(this.#at(event), MARK);
     if (!cell) return;
     this.cursor = [cell.x, cell.y];
     this.onMove(cell);
   }
 
   #hovered(event) {
-    this.onHover(this.#cell(this.#at(event))?.index ?? null);
+    this.onHover(this.#cell(this.#at(event), MARK)?.index ?? null);
   }
 
   #key(event) {
@@ -115,13 +115,14 @@ export class TurnMap {
       event.stopPropagation();
       const size = event.shiftKey ? 0.1 : 0.03;
       const [x, y] = this.cursor ?? this.present;
-      const cell = this.#cell([x + size * step[0], y + size * step[1]]);
+      // Arrows also reach what lies beside a mark.
+      const cell = this.#cell([x + size * step[0], y + size * step[1]], 0);
       if (!cell) return;
       this.cursor = [cell.x, cell.y];
       this.keyed = true;
       this.onMove(cell);
     } else if (event.key === "Enter" && this.cursor) {
-      const cell = this.#cell(this.cursor);
+      const cell = this.#cell(this.cursor, 0);
       this.cursor = null;
       this.keyed = false;
       if (cell) this.onPick(cell);

@@ -159,10 +159,13 @@ export const turning = {
     }
     Object.assign(label, { textContent: text, place }); // put in its place with the next drawing
   },
-  async dropTurn(edit) {
+  releaseArc() {
     heldArc = null;
-    arcs.clearAngle();
+    arcs?.clearAngle();
     this.$refs.pins.querySelector("[data-turn-label]")?.remove();
+  },
+  async dropTurn(edit) {
+    this.releaseArc();
     if (!edit || !(await this.edit(...edit))) this.stopPreview();
   },
   nudge(axis, by) {
@@ -199,7 +202,7 @@ export const turning = {
   },
   // Back to the stance as it is.
   stopPreview() {
-    heldArc = null;
+    this.releaseArc();
     this.wanted = null;
     this.previewingTurn = false;
     if (!this.live) return;
@@ -314,7 +317,7 @@ export const turning = {
     this.showGoal(this.goal);
     this.$refs.disc.map = map; // for scripts that drive the page
   },
-  // Proposals whose flags would cover a better one's are left off the disc.
+  // The better ones are drawn over the others.
   marksOf: (found) => found.proposals.map(({ letter, at }) => ({ letter, at })).reverse(),
   turnOf({ index, letter }) {
     const { proposals, downs } = Alpine.raw(this.turns);
