@@ -25,7 +25,7 @@ __all__ = [
 
 T = TypeVar("T")
 # Raised whenever the core computes something differently, so that old caches are left alone.
-CODE = "3"
+CODE = "4"
 MAX_ENTRIES = 160
 
 _entries: OrderedDict[str, object] = OrderedDict()

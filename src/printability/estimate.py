@@ -86,6 +86,21 @@ def estimate(
 
 
 @njit(cache=True, nogil=True)
+def _left_of(ax, ay, bx, by, x, y, forwards):
+    """Whether a point is inside an edge of a facet; on it, by the way the edge runs.
+
+    Computed from the edge's lower end, so that both facets of an edge find the same number.
+    """
+    if not forwards:
+        ax, ay, bx, by = bx, by, ax, ay
+    if (ay, ax) <= (by, bx):
+        side = (bx - ax) * (y - ay) - (by - ay) * (x - ax)
+        return side >= 0
+    side = (ax - bx) * (y - by) - (ay - by) * (x - bx)
+    return side < 0
+
+
+@njit(cache=True, nogil=True)
 def column_volume(vertices, facets, count, hangs, columns):
     """Volume between hanging facets and what is next below them, on sampled upright lines.
 
@@ -121,10 +136,15 @@ def column_volume(vertices, facets, count, hangs, columns):
             continue
         for i in range(i0, i1 + 1):
             for j in range(j0, j1 + 1):
+                # Of two facets that share an edge, a line on the edge meets one.
+                if not (
+                    _left_of(ax, ay, bx, by, i, j, twice > 0)
+                    and _left_of(bx, by, cx, cy, i, j, twice > 0)
+                    and _left_of(cx, cy, ax, ay, i, j, twice > 0)
+                ):
+                    continue
                 u = ((i - ax) * (cy - ay) - (j - ay) * (cx - ax)) / twice
                 v = ((bx - ax) * (j - ay) - (by - ay) * (i - ax)) / twice
-                if u < 0 or v < 0 or u + v > 1:
-                    continue
                 if hits == room:
                     room *= 2
                     old_column, old_height, old_up = column, height, up_facing

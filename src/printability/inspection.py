@@ -8,14 +8,24 @@ from functools import cached_property
 import numpy as np
 
 from .estimate import Estimate, estimate
-from .footing import Footing, copies_on_plate, find_footing, greatest_extent
+from .footing import (
+    Footing,
+    LongFoot,
+    copies_on_plate,
+    find_footing,
+    greatest_extent,
+    long_feet,
+)
 from .layers import (
+    FLAT_DEG,
+    STEP,
     Cup,
     Hanging,
     Island,
     Jump,
     Layers,
     Neck,
+    Opening,
     Peak,
     ThinWall,
     find_cups,
@@ -24,25 +34,32 @@ from .layers import (
     find_necks,
     find_thin_walls,
     grip_of_layers,
+    hair_mm,
     hanging_parts,
     island_weight,
+    layers_that_reach,
     layers_together,
-    opening_below,
+    levels,
+    look_at_openings,
+    openings_above,
     outlines,
     peak_layer,
     slice_layers,
+    underside_areas,
     worst_grip,
 )
-from .mesh import Fault, Mesh, facet_areas, find_faults, joined
+from .mesh import Fault, Mesh, facet_areas, facet_normals, find_faults, first_hits, joined
 from .pillars import FittedPillar, pillar_mesh
 from .process import Process
 from .surface import (
     SHOW,
     Finish,
+    Held,
     Overhang,
     Patch,
     find_finish,
     find_overhang,
+    held_by_contacts,
     patch_form,
     plane_form,
     underside_slopes,
@@ -50,12 +67,15 @@ from .surface import (
 
 __all__ = ["Inspection", "PatchLook", "inspect_model", "pillar_layers"]
 
-# An opening that rises at least this part of half its width closes gradually enough: a round
-# arch has 1 (common practice, no source, but for the slack).
-ARCH_RISE = 0.9
 # Patches smaller than this are not looked at one by one, mm2 (from memory).
 SPECK_MM2 = 0.5
-_KEPT = ("islands", "grip", "jumps", "necks", "thin", "cups", "footing", "spans", "faults")
+# Facets of a patch that are asked whether they close an opening gradually, the largest first.
+_ASKED = 48
+# Of a patch, the part that may lie elsewhere where all others close an opening gradually.
+_ELSEWHERE = 0.02
+_KEPT = (
+    "islands", "grip", "peak", "necks", "thin", "cups", "footing", "faults", "corners",
+)  # fmt: skip
 
 
 @dataclass(frozen=True)
@@ -98,7 +118,18 @@ class Inspection:
     process: Process
     layers: Layers
     sides: np.ndarray | None = None
-    _parts: dict[tuple[int, bool], list[Hanging]] = field(default_factory=dict, repr=False)
+    _hanging: dict[tuple[int, float], list[Hanging]] = field(default_factory=dict, repr=False)
+    _spans: dict[float, tuple[Hanging, ...]] = field(default_factory=dict, repr=False)
+    _jumps: dict[float, tuple[Jump, ...]] = field(default_factory=dict, repr=False)
+    _arches: dict[float, list[bool]] = field(default_factory=dict, repr=False)
+    _looks: dict[float, list[PatchLook]] = field(default_factory=dict, repr=False)
+    _held: dict[tuple[float, int], Held] = field(default_factory=dict, repr=False)
+
+    @cached_property
+    def hair_mm(self) -> float:
+        """How near to a layer's cut a height lies on it, see `layers.levels`."""
+        top = float(self.mesh.vertices[:, 2].max(initial=0.0))
+        return hair_mm(self.layers.layer_height_mm, top, self.mesh.grain_mm)
 
     @cached_property
     def slopes_deg(self) -> np.ndarray:
@@ -123,16 +154,42 @@ class Inspection:
         return joined([self.mesh, *(pillar_mesh(pillar) for pillar in self.pillars)])
 
     @cached_property
-    def grip(self) -> np.ndarray:
-        """(n,) float: how much of each layer lies on the one below."""
-        return grip_of_layers(self.layers, self.printed)
+    def under_mm2(self) -> np.ndarray:
+        """(n,) float: area of the undersides between each cut and the one below."""
+        return underside_areas(self.layers, self.printed)
 
     @cached_property
+    def grip(self) -> np.ndarray:
+        """(n,) float: how much of each layer lies on the one below."""
+        return grip_of_layers(self.layers, self.under_mm2)
+
+    @property
+    def limits_mm(self) -> tuple[float, float]:
+        """Limits of bridges and of ledges."""
+        return self.process["bridge_mm"], self.process["ledge_mm"]
+
+    @property
     def jumps(self) -> tuple[Jump, ...]:
-        """Layers of which too little lies on the one below, where the process minds."""
-        return find_jumps(
-            self.layers, self.grip, self.process["jump_grip"], self.process["jump_mm2"]
-        )
+        """What a layer adds that holds less than twice the pull, where the process pulls."""
+        return self.jumps_at(self.process.threshold_deg)
+
+    def jumps_at(self, threshold_deg: float) -> tuple[Jump, ...]:
+        """The same at another threshold."""
+        pull = self.process["pull_n_mm2"]
+        if not pull:
+            return ()
+        if threshold_deg not in self._jumps:
+            self._jumps[threshold_deg] = find_jumps(
+                self.layers, self.spans_at(threshold_deg), self.limits_mm,
+                self.process["green_n_mm2"], pull,
+            )  # fmt: skip
+        return self._jumps[threshold_deg]
+
+    @cached_property
+    def corners(self) -> tuple[LongFoot, ...]:
+        """Long first layers with sharp corners, where the process minds."""
+        longest = self.process["corner_mm"]
+        return long_feet(self.layers, longest) if longest else ()
 
     @cached_property
     def peak(self) -> Peak | None:
@@ -151,9 +208,10 @@ class Inspection:
 
     @cached_property
     def cups(self) -> tuple[Cup, ...]:
-        """Room under a roof, where the process minds."""
+        """Room that is walled in, where the process minds."""
         least = self.process["cup_mm3"]
-        return find_cups(self.layers, least) if least else ()
+        found = find_cups(self.layers, least) if least else ()
+        return tuple(cup for cup in found if cup.closed or self.process["cup_open"])
 
     @cached_property
     def footing(self) -> Footing | None:
@@ -216,11 +274,12 @@ class Inspection:
 
     def found(self) -> dict:
         """What has been worked out so far but for arrays the size of the mesh, to be kept."""
-        return {name: self.__dict__[name] for name in (*_KEPT, "_parts") if name in self.__dict__}
+        kept = (*_KEPT, "_hanging", "_spans", "_jumps", "_arches", "_looks", "_held")
+        return {name: self.__dict__[name] for name in kept if name in self.__dict__}
 
     def take_found(self, found: dict) -> None:
         """Take over what `found` gave, of the same model."""
-        self.__dict__.update({k: v for k, v in found.items() if k in (*_KEPT, "_parts")})
+        self.__dict__.update(found)
 
     def overhang(self, threshold_deg: float) -> Overhang:
         """Overhang patches at a threshold."""
@@ -233,75 +292,211 @@ class Inspection:
             self.areas_mm2, self.shown,
         )  # fmt: skip
 
-    def hanging(self, k: int, even_short: bool = False) -> list[Hanging]:
-        """Bridges and ledges of one layer, worked out once; short ones only when asked for."""
-        if (k, even_short) not in self._parts:
-            least = self.layers.layer_height_mm / 4 if even_short else self.process["notable_mm"]
-            self._parts[k, even_short] = hanging_parts(self.layers, k, least)
-        return self._parts[k, even_short]
+    def hanging(self, k: int, threshold_deg: float | None = None) -> list[Hanging]:
+        """Bridges and ledges of one layer, worked out once."""
+        threshold = self.process.threshold_deg if threshold_deg is None else threshold_deg
+        if (k, threshold) not in self._hanging:
+            self._hanging[k, threshold] = hanging_parts(
+                self.layers, k, self.process["notable_mm"], threshold, self.limits_mm
+            )
+        return self._hanging[k, threshold]
 
     @cached_property
+    def reaching(self) -> np.ndarray:
+        """Layers that may hold bridges or ledges long enough to be listed, (l,) int."""
+        return layers_that_reach(self.layers, self.under_mm2, self.process["notable_mm"])
+
+    @property
     def spans(self) -> tuple[Hanging, ...]:
-        """Bridges and ledges of all layers that are long enough to be listed.
+        """Bridges and ledges of all layers that are long enough to be listed."""
+        return self.spans_at(self.process.threshold_deg)
 
-        Only layers are looked at that have undersides flat enough to reach so far within one
-        layer.
+    def spans_at(self, threshold_deg: float) -> tuple[Hanging, ...]:
+        """The same at another threshold."""
+        if threshold_deg not in self._spans:
+            self._spans[threshold_deg] = tuple(
+                part for k in self.reaching for part in self.hanging(int(k), threshold_deg)
+            )
+        return self._spans[threshold_deg]
+
+    @cached_property
+    def flat(self) -> np.ndarray:
+        """(f,) int: facets that are flat undersides."""
+        return np.flatnonzero(self.slopes_deg < FLAT_DEG)
+
+    def openings(self, places, directions, closing, threshold_deg: float) -> list[Opening]:
+        """How openings close; see `look_at_openings`."""
+        return look_at_openings(
+            self.layers, self.mesh, self.hair_mm, self.flat, np.asarray(places).reshape(-1, 2),
+            np.asarray(directions).reshape(-1, 2), np.asarray(closing, int), threshold_deg,
+            self.process["bridge_mm"],
+        )  # fmt: skip
+
+    def arches(self, threshold_deg: float) -> list[bool]:
+        """Whether each of `spans_at` belongs to an opening that closes gradually."""
+        if threshold_deg not in self._arches:
+            spans = self.spans_at(threshold_deg)
+            out = [False] * len(spans)
+            bridge, ledge = self.limits_mm
+            long = [i for i, p in enumerate(spans) if p.kind == "bridge" and p.length_mm > bridge]
+            looks = self.openings(
+                [spans[i].worst_mm for i in long], [spans[i].direction for i in long],
+                [spans[i].layer for i in long], threshold_deg,
+            )  # fmt: skip
+            for i, opening in zip(long, looks, strict=True):
+                out[i] = opening.is_arch
+            sides = [i for i, p in enumerate(spans) if p.kind == "ledge" and p.length_mm > ledge]
+            for i, is_side in zip(sides, self._sides_of_arches(
+                [spans[i] for i in sides], threshold_deg), strict=True):  # fmt: skip
+                out[i] = is_side
+            self._arches[threshold_deg] = out
+        return self._arches[threshold_deg]
+
+    def _sides_of_arches(self, ledges: list[Hanging], threshold_deg: float) -> list[bool]:
+        """Whether ledges are sides of openings that close gradually further up.
+
+        What a ledge adds must itself be gradual: at most so many times what the layer below
+        added on its side.
         """
-        h = self.layers.layer_height_mm
-        flat = self.slopes_deg < math.degrees(math.atan(h / self.process["notable_mm"]))
-        z = self.mesh.vertices[:, 2][self.mesh.facets[flat]]
-        wanted = np.zeros(self.layers.count + 2, int)
-        low = np.clip(_layer_above(z.min(axis=1), h), 0, self.layers.count)
-        high = np.clip(_layer_above(z.max(axis=1), h) + 1, 0, self.layers.count + 1)
-        np.add.at(wanted, low, 1)
-        np.add.at(wanted, high, -1)
-        chosen = np.flatnonzero(np.cumsum(wanted)[: self.layers.count] > 0)
-        return tuple(part for k in chosen if k > 0 for part in self.hanging(int(k)))
+        out = [False] * len(ledges)
+        if not ledges:
+            return out
+        places = np.array([part.worst_mm for part in ledges])
+        ways = np.array([part.direction for part in ledges])
+        layer = np.array([part.layer for part in ledges])
+        # A place in the opening, just beyond the ledge's edge.
+        beyond = 0.02 * np.array([part.length_mm for part in ledges])[:, None] + 1e-3
+        tops = openings_above(self.layers, places - beyond * ways, ways, layer)
+        here = self.openings(places, ways, layer, threshold_deg)
+        closed = np.flatnonzero(tops[:, 2] >= 0)
+        looks = self.openings(
+            tops[closed, :2], ways[closed], tops[closed, 2].astype(int), threshold_deg
+        )
+        for i, opening in zip(closed, looks, strict=True):
+            gradual = here[i].closed_mm * STEP / 2 >= ledges[i].length_mm - self.hair_mm
+            out[i] = opening.is_arch and gradual and here[i].flat_mm <= self.limits_mm[1]
+        return out
 
-    def is_arch(self, part: Hanging) -> bool:
-        """Whether a bridge is the top of an opening that closes gradually."""
-        if part.kind != "bridge":
-            return False
-        width, rise = opening_below(self.layers, part)
-        return width > 0 and 2 * rise >= ARCH_RISE * width
-
-    def look_at_patches(self, overhang: Overhang) -> list[PatchLook]:
-        """A closer look at each patch of some size, in their order."""
+    def facets_of_patches(self, overhang: Overhang) -> tuple[np.ndarray, np.ndarray]:
+        """Facets ordered by patch, and where those of each patch begin (number 0: none)."""
         order = np.argsort(overhang.patch_of_facet, kind="stable")
         ends = np.searchsorted(overhang.patch_of_facet[order], np.arange(len(overhang.patches) + 2))
+        return order, ends
+
+    def look_at_patches(self, overhang: Overhang, threshold_deg: float) -> list[PatchLook]:
+        """A closer look at each patch of some size, in their order."""
+        if threshold_deg in self._looks:
+            return self._looks[threshold_deg]
+        order, ends = self.facets_of_patches(overhang)
+        h = self.layers.layer_height_mm
+        level = levels(self.mesh.vertices[:, 2], h, self.hair_mm)[self.mesh.facets]
+        low, high = level.min(axis=1), level.max(axis=1)
+        found: dict[int, str] = {}
+        asked: dict[int, np.ndarray] = {}
+        for patch in overhang.patches:
+            facets = order[ends[patch.id] : ends[patch.id + 1]]
+            if patch.area_mm2 < SPECK_MM2:
+                found[patch.id] = "speck"
+            elif low[facets].min() == high[facets].max():
+                found[patch.id] = "step"
+            else:
+                asked[patch.id] = facets
+        found |= self._close_gradually(asked, threshold_deg)
         looks = []
         for patch in overhang.patches:
-            if patch.area_mm2 < SPECK_MM2:
-                looks.append(PatchLook(patch, "point", "speck"))
-                continue
             facets = order[ends[patch.id] : ends[patch.id + 1]]
-            form = patch_form(self.mesh, facets, self.process["line_mm"])
-            looks.append(PatchLook(patch, form, self._why_it_prints(patch, facets)))
+            why = found.get(patch.id, "")
+            form = "point"
+            if why != "speck":
+                form = patch_form(self.mesh, facets, self.process["line_mm"])
+            looks.append(PatchLook(patch, form, why))
+        self._looks[threshold_deg] = looks
         return looks
 
-    def _why_it_prints(self, patch: Patch, facets: np.ndarray) -> str:
-        corners = self.mesh.vertices[self.mesh.facets[facets]].reshape(-1, 3)
+    def _close_gradually(self, patches: dict[int, np.ndarray], threshold_deg) -> dict[int, str]:
+        """Which patches are roofs of openings that close gradually, all of them.
+
+        Facets that slope are asked, the largest first: from the middle of each, level along
+        its normal, there must be the other side of an opening, and what closes that opening
+        further up must do so gradually. Flat ones are bridges or ledges of their own.
+        """
+        if not patches:
+            return {}
+        asked, owner = [], []
+        for number, facets in patches.items():
+            sloping = facets[self.slopes_deg[facets] >= FLAT_DEG]
+            largest = sloping[np.argsort(-self.areas_mm2[sloping], kind="stable")[:_ASKED]]
+            asked.append(largest)
+            owner.append(np.full(len(largest), number))
+        asked, owner = np.concatenate(asked), np.concatenate(owner)
+        if not len(asked):
+            return {}
+        middle = self.mesh.vertices[self.mesh.facets[asked]].mean(axis=1)
+        normal = facet_normals(Mesh(self.mesh.vertices, self.mesh.facets[asked]))[:, :2]
+        way = normal / np.maximum(np.linalg.norm(normal, axis=1, keepdims=True), 1e-300)
         h = self.layers.layer_height_mm
-        top = corners[:, 2].max()
-        if top - patch.lowest_z_mm <= 0.5 * h:
-            return "step"
-        k = int(_layer_above(np.array([top - 1e-6]), h)[0])
-        # The opening closes where its roof is highest, within the patch; a flat top that lies
-        # on a cut is closed by the layer after.
-        low, high = corners[:, :2].min(axis=0) - h, corners[:, :2].max(axis=0) + h
-        for closing in (k, k + 1):
-            if not 0 < closing < self.layers.count:
-                continue
-            for part in self.hanging(closing, even_short=True):
-                place = np.array(part.worst_mm)
-                if (place >= low).all() and (place <= high).all() and self.is_arch(part):
-                    return "arch"
-        return ""
+        # The layer whose cut is next below, and surely below.
+        layer = levels(middle[:, 2] - 3 * self.hair_mm, h, self.hair_mm) - 1
+        gradual = np.zeros(len(asked), bool)
+        low = np.flatnonzero(layer >= 0)
+        tops = openings_above(self.layers, middle[low, :2], way[low], layer[low])
+        closed = tops[:, 2] >= 0
+        looks = self.openings(
+            tops[closed, :2], way[low[closed]], tops[closed, 2].astype(int), threshold_deg
+        )
+        gradual[low[closed]] = [opening.is_arch for opening in looks]
+        area = self.areas_mm2[asked]
+        found = {}
+        for number in patches:
+            own = owner == number
+            if own.any() and area[own & ~gradual].sum() <= _ELSEWHERE * area[own].sum():
+                found[number] = "arch"
+        return found
 
+    def held(self, patch: Patch, overhang: Overhang, threshold_deg: float) -> Held:
+        """What the pillars hold of a patch."""
+        key = threshold_deg, patch.id
+        if key not in self._held:
+            self._held[key] = held_by_contacts(
+                self.mesh,
+                np.flatnonzero(overhang.patch_of_facet == patch.id),
+                self.slopes_deg,
+                np.array([pillar.contact_mm for pillar in self.pillars]).reshape(-1, 3),
+                np.array([pillar.spec.facet for pillar in self.pillars], int),
+                self.process,
+                threshold_deg,
+            )
+        return self._held[key]
 
-def _layer_above(z: np.ndarray, h: float) -> np.ndarray:
-    """First layer that is cut at or above a height."""
-    return np.ceil(z / h - 0.5 - 1e-9).astype(int)
+    def level(self, z_mm: float) -> int:
+        """The layer in which what begins at a height shows first, see `layers.levels`."""
+        return int(levels(np.array([z_mm]), self.layers.layer_height_mm, self.hair_mm)[0])
+
+    def layer_at(self, z_mm: float) -> int:
+        """The layer that spans a height."""
+        last = max(self.layers.count - 1, 0)
+        return min(max(int((z_mm + self.hair_mm) / self.layers.layer_height_mm), 0), last)
+
+    def begins_in(self, facets: np.ndarray, layer: int) -> np.ndarray:
+        """(f,) bool: whether facets lie, in part, between a layer's cut and the one below."""
+        z = self.mesh.vertices[:, 2][self.mesh.facets[facets]]
+        h = self.layers.layer_height_mm
+        low = levels(z.min(axis=1, initial=np.inf), h, self.hair_mm) if len(facets) else z
+        high = levels(z.max(axis=1, initial=-np.inf), h, self.hair_mm) if len(facets) else z
+        return (low <= layer) & (layer <= high) if len(facets) else np.zeros(0, bool)
+
+    def facets_above(self, places_mm: np.ndarray, layer: np.ndarray) -> np.ndarray:
+        """Facet that a part of a layer begins with above some places, (p,) int; -1 where none.
+
+        Parameters
+        ----------
+        places_mm : (p, 2) float
+            Inside the part, and outside the layer below.
+        layer : (p,) int
+        """
+        h = self.layers.layer_height_mm
+        z = (np.asarray(layer) - 0.5) * h - 2 * self.hair_mm
+        return first_hits(self.mesh.index, np.c_[places_mm, z], (0.0, 0.0, 1.0), 0.0)
 
 
 def inspect_model(
@@ -338,7 +533,7 @@ def inspect_model(
     if progress:
         for stage, done, names in (
             ("Looking for islands", 0.72, ("islands",)),
-            ("Looking at footing and growth", 0.78, ("footing", "grip", "jumps", "necks")),
+            ("Looking at footing and growth", 0.78, ("footing", "corners", "grip", "necks")),
             ("Measuring bridges and ledges", 0.84, ("spans",)),
             ("Looking for thin walls", 0.92, ("thin",)),
             ("Looking for cups", 0.97, ("cups", "finish", "faults")),

@@ -36,11 +36,17 @@ __all__ = [
 
 @dataclass(frozen=True)
 class Accepted:
-    """A finding that the maker has accepted: its kind, place on the source, and a note."""
+    """A finding that the maker has accepted: its kind, place on the source, and a note.
+
+    ``burden`` is how bad it was then, None where that is not known, and ``said`` the same in
+    words.
+    """
 
     finding: str
     place: tuple[float, float, float]
     note: str
+    burden: float | None = None
+    said: str = ""
 
 
 @dataclass(frozen=True)
@@ -130,22 +136,6 @@ class Placed:
         moved = np.asarray(point_mm) - self.matrix[:3, 3]
         return tuple(float(v) for v in np.linalg.solve(self.matrix[:3, :3], moved))
 
-    def accepted_at(self, finding: str, point_mm: tuple[float, float, float]) -> str | None:
-        """The note of an accepted finding of that kind at that place, None if there is none.
-
-        It is the same place within a fiftieth of the model's diagonal, or a millimetre.
-        """
-        near = max(1.0, float(np.linalg.norm(np.ptp(self.mesh.vertices, axis=0))) / 50)
-        best = None
-        for accepted in self.accepted:
-            if accepted.finding != finding:
-                continue
-            place = self.matrix[:3, :3] @ accepted.place + self.matrix[:3, 3]
-            apart = float(np.linalg.norm(place - point_mm))
-            if apart <= near and (best is None or apart < best[0]):
-                best = apart, accepted.note
-        return None if best is None else best[1]
-
     def weights(self, of_source: tuple[float, float, float]) -> tuple[float, float, float]:
         """Weights of a source facet's corners, in the order of this mesh's corners."""
         a, b, c = of_source
@@ -173,10 +163,11 @@ class Placed:
 
 def shaped(source: Mesh, setup: Setup) -> Mesh:
     """The source in mm, scaled and mirrored along its own axes, not turned yet."""
-    mesh = source.moved(np.ascontiguousarray(source.vertices @ setup.shape.T))
-    if not setup.is_mirrored:
-        return mesh
-    return Mesh(mesh.vertices, np.ascontiguousarray(source.facets[:, [0, 2, 1]]))
+    grain = source.grain_mm * float(np.abs(setup.shape).max())
+    mesh = source.moved(np.ascontiguousarray(source.vertices @ setup.shape.T), grain)
+    if setup.is_mirrored:
+        return Mesh(mesh.vertices, np.ascontiguousarray(source.facets[:, [0, 2, 1]]), grain)
+    return mesh
 
 
 def turned(shape: Mesh, angles_deg: tuple[float, float, float]) -> Mesh:

@@ -14,7 +14,7 @@ from .inspection import SPECK_MM2, Inspection, inspect_model
 from .mesh import angles_of_rotation, rotation_about_axes, rotation_taking_down
 from .stance import Placed, Setup, place
 from .surface import SLOPE_TOLERANCE_DEG
-from .turning import GOALS, WEIGHTS, Scorer, Yardstick, goals_of, ring_around, row_of
+from .turning import GOALS, Scorer, Yardstick, goals_of, ring_around, row_of
 from .turning.words import gains_and_losses, lean_of, said_of_turn
 
 __all__ = ["Predicted", "TurnOut", "predict", "turns_out"]
@@ -158,7 +158,7 @@ class _Search:
         )  # of the finding, on the shape
         self.reach = self._reach()
         self.facets = self._own_facets()
-        self.weights = WEIGHTS[setup.process.key]
+        self.weights = setup.process.weights
 
     def run(self) -> list[TurnOut]:
         self.progress("Trying turns", 0.05)
@@ -323,7 +323,7 @@ class _Search:
         if kind in ("footing", "wobble"):
             return fits & (column["footing"] >= max(rule["tip_deg"], 1.0))
         if kind == "jump":
-            return fits & (column["growth"] >= rule["jump_grip"])
+            return fits & (column["growth"] > self.now.goals["growth"] + 0.05)
         if kind == "rough":
             return fits & (column["finish"] < ROUGH_LISTED_MM2)
         return fits
@@ -339,9 +339,8 @@ class _Search:
         # Or it lies on the plate: all of it at the lowest height.
         corners = self.scorer.shape.vertices[self.scorer.shape.facets[own]].reshape(-1, 3)
         lowest = -(self.scorer.hull_mm @ downs.T).max(axis=0)
-        rests = (-(corners @ downs.T)).max(
-            axis=0
-        ) - lowest <= self.setup.process.layer_height_mm / 2
+        h = self.setup.process.layer_height_mm
+        rests = (-(corners @ downs.T)).max(axis=0) - lowest < h / 2 - self.now.look.hair_mm
         return small | (rests & (self.setup.lift_mm <= 0))
 
     def _island_is_gone(self, down: np.ndarray) -> bool:
@@ -393,7 +392,7 @@ class _Search:
             return worst.layer, worst.center_mm
         x, y, z = rotation @ self.place + after.placed.matrix[:3, 3]
         last = max(after.look.layers.count - 1, 0)
-        layer = min(max(int(z / after.look.process.layer_height_mm) + 1, 0), last)
+        layer = min(after.look.layer_at(float(z)) + 1, last)
         return layer, (float(x), float(y), float(z))
 
     def _islands_near(self, of: Predicted) -> list:

@@ -62,9 +62,9 @@ def bench(client, db):
 
 
 def _usual():
-    from printability.turning import WEIGHTS
+    from printability.process import PROCESSES
 
-    return dict(WEIGHTS["fdm"])
+    return dict(PROCESSES["fdm"].weights)
 
 
 def test_a_turn_is_followed_without_being_taken(bench):

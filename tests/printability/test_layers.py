@@ -28,7 +28,12 @@ def test_areas_are_the_reference_librarys_on_an_open_mesh(bunny, angles):
     layers = slice_layers(mesh, 0.5)
     sections = reference(mesh).section_multiplane([0, 0, 0], [0, 0, 1], layers.heights_mm)
     expected = [0.0 if part is None else part.area for part in sections]
-    assert layers.area_mm2 == pytest.approx(expected, rel=1e-6, abs=1e-6)
+    # Corners within a thousandth of a layer of a cut lie on it: that moves a little outline.
+    on_a_cut = np.abs((mesh.vertices[:, 2] / 0.5 - 0.5) % 1.0 - 0.5) > 0.499
+    cut = np.unique(np.round(mesh.vertices[on_a_cut, 2] / 0.5 - 0.5).astype(int))
+    free = np.setdiff1d(np.arange(layers.count), cut)
+    assert layers.area_mm2[free] == pytest.approx(np.array(expected)[free], rel=1e-6, abs=1e-6)
+    assert layers.area_mm2 == pytest.approx(expected, rel=2e-4, abs=1e-3)
 
 
 def test_a_spheres_layers():

@@ -8,7 +8,6 @@ from printability.mesh import Mesh, rotation_about_axes
 from printability.process import PROCESSES
 from printability.turning import (
     GOALS,
-    WEIGHTS,
     Scorer,
     TurnMap,
     Yardstick,
@@ -67,7 +66,7 @@ KNOWN = [
 def test_the_expected_stance_wins_from_any_start(solid, key, goal, downs, reached, start):
     rotation = rotation_about_axes(*start)
     scorer = Scorer(solid.moved(solid.vertices @ rotation.T), PROCESSES[key], 45.0)
-    best, *others = propose(scorer, make_map(scorer, 600), weights_for(key, goal))
+    best, *others = propose(scorer, make_map(scorer, 600), weights_for(PROCESSES[key], goal))
     apart = min(
         np.degrees(np.arccos(min(rotation @ d @ best.down, 1.0))) for d in map(np.array, downs)
     )
@@ -86,7 +85,7 @@ def test_a_flat_slab_in_resin_leans_about_two_axes(start):
     rotation = rotation_about_axes(*start)
     slab = together(box(60, 40, 3))
     scorer = Scorer(slab.moved(slab.vertices @ rotation.T), PROCESSES["resin"], 45.0)
-    found = propose(scorer, make_map(scorer, 1000), WEIGHTS["resin"])
+    found = propose(scorer, make_map(scorer, 1000), PROCESSES["resin"].weights)
     best = found[0]
     # It starts on one lowest point: no edge and no face of the slab lies level.
     down = rotation.T @ best.down
@@ -114,7 +113,7 @@ def test_a_narrow_foot_is_not_lost_among_the_flats_of_a_round_belly():
     assert (found.downs == (0, 0, -1)).all(axis=1).sum() == 1
     assert np.linalg.norm(found.downs, axis=1) == pytest.approx(1)
     # The rim holds it better and comes first, the foot second; both stand by themselves.
-    first, second = propose(scorer, found, WEIGHTS["fdm"])[:2]
+    first, second = propose(scorer, found, PROCESSES["fdm"].weights)[:2]
     assert (first.down[2], second.down[2]) == pytest.approx((1, -1), abs=1e-4)
     assert min(first.scores["footing"], second.scores["footing"]) > 0
 
@@ -152,7 +151,7 @@ def test_the_search_is_no_worse_than_brute_force_over_an_open_mesh(bunny):
     # ... and the search finds as good a one as the best of ten thousand.
     found = make_map(scorer)
     for key, values in brute.items():
-        best = propose(scorer, found, weights_for("fdm", key), count=1)[0]
+        best = propose(scorer, found, weights_for(PROCESSES["fdm"], key), count=1)[0]
         assert best.scores[key] <= values.min() * (1 + 1e-6), key
 
 
@@ -162,7 +161,7 @@ def test_what_does_not_fit_the_machine_comes_last():
     scorer = Scorer(tall, process, 45.0)
     assert scorer.score(np.array([0, 0, -1.0]))[0, GOALS["copies"].column] == 0
     rows = scorer.score(even_directions(300))
-    stick = Yardstick(rows, WEIGHTS["resin"])
+    stick = Yardstick(rows, PROCESSES["resin"].weights)
     fits = rows[:, GOALS["copies"].column] >= 1
     assert stick.badness(rows)[fits].max(initial=0) < stick.badness(rows)[~fits].min()
 
@@ -179,11 +178,11 @@ def test_a_turn_that_only_fits_across_is_turned_about_z():
 
 
 def test_a_goal_alone_and_the_usual_weights():
-    alone = weights_for("resin", "copies")
+    alone = weights_for(PROCESSES["resin"], "copies")
     assert alone["copies"] == 1
     assert sum(alone.values()) - 1 < 0.1
-    assert weights_for("fdm") == WEIGHTS["fdm"]
-    assert WEIGHTS["resin"]["peak"] > 0 == WEIGHTS["fdm"]["peak"]
+    assert weights_for(PROCESSES["fdm"]) == PROCESSES["fdm"].weights
+    assert PROCESSES["resin"].weights["peak"] > 0 == PROCESSES["fdm"].weights["peak"]
 
 
 def test_whether_it_stands_counts_more_than_how_firmly():

@@ -14,7 +14,7 @@ from printability.errors import PrintabilityError
 from printability.mesh import joined
 from printability.pillars import pillar_mesh
 
-from .current import Current, NeedsWork, current
+from .current import Current, NeedsWork, current, digest
 from .pictures import drawing_name
 
 __all__ = ["ROWS", "Row", "compared", "comparison_csv", "numbers_of", "scaled_drawing"]
@@ -53,7 +53,7 @@ ROWS = (
     Row("scar_mm2", "scarred show side", "mm²", 0, "least"),
     Row("margin_mm", "footing margin", "mm", 1, "most"),
     Row("pillars", "pillars", "", 0, None),
-    Row("problems", "findings, risky or worse", "", 0, "least"),
+    Row("problems", "places, risky or worse", "", 0, "least"),
 )
 
 
@@ -66,7 +66,7 @@ def numbers_of(now: Current) -> dict:
         If the layers are not worked out yet.
     """
     threshold = now.setup.effective_threshold_deg
-    name = f"compared/{now.key}-{threshold:g}-{len(now.setup.accepted)}"
+    name = f"compared/{now.key}-{digest(repr(threshold), repr(now.setup.accepted))}"
     found = stored_object(name)
     if found is not None:
         return found
@@ -90,7 +90,7 @@ def numbers_of(now: Current) -> dict:
         "scar_mm2": cost.scar_mm2 if shown else None,
         "margin_mm": float(margin) if np.isfinite(margin) else None,
         "pillars": len(now.placed.pillars),
-        "problems": sum(f.severity >= 2 and f.accepted is None for f in ledger.findings),
+        "problems": ledger.problems,
         "tower": (look.layers.layer_height_mm, np.round(look.layers.area_mm2, 3).tolist()),
     }
     kept_object(name, found)

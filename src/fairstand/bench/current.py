@@ -65,7 +65,7 @@ class Current:
         pillars = json.dumps(
             [(k, p.facet, p.weights, asdict(p.size)) for k, p in self.setup.pillars]
         )
-        return digest(self.base_key, self.setup.process.key, pillars, self.paint_key)
+        return digest(self.base_key, self.setup.process.digest, pillars, self.paint_key)
 
     @property
     def paint_key(self) -> str:

@@ -8,7 +8,8 @@ from django.urls import reverse
 
 from printability.edits import edit_from
 from printability.errors import PrintabilityError
-from printability.layers import perimeters_mm
+from printability.findings import KINDS
+from printability.layers import hair_mm, levels, perimeters_mm
 from printability.measuring import take_measure
 from printability.mesh import MM_PER_UNIT, unit_doubt
 from printability.pillars import PillarSize, pillar_mesh
@@ -63,10 +64,19 @@ def state_of(now: Current) -> dict:
         "pillars": [pillar_as_dict(key, pillar) for key, pillar in placed.pillars.items()],
         "measures": measures_of(now),
         "sides_url": reverse("bench:sides", **url) + f"?v={now.paint_key}" if now.paint_key else "",
+        "layers_of_pillars": {
+            key: _layer_of(now, pillar.contact_mm[2]) for key, pillar in placed.pillars.items()
+        },
         "doubts": _doubts(now),
         "undo": edits[-1].said() if edits else None,
         "redo": _said(following) if following else None,
     }
+
+
+def _layer_of(now: Current, z_mm: float) -> int:
+    """The layer below the one in which what begins at a height shows first."""
+    hair = hair_mm(now.layer_height_mm, now.placed.size_mm[2], now.placed.mesh.grain_mm)
+    return max(int(levels(np.array([z_mm]), now.layer_height_mm, hair)[0]) - 1, 0)
 
 
 def _own_size(now: Current) -> list[float]:
@@ -182,19 +192,39 @@ def findings_of(now: Current, threshold_deg: float | None = None) -> dict:
                 "kind": f.kind,
                 "severity": f.severity.label,
                 "title": f.title,
+                "short": f.short,
+                "burden": f.burden,
                 "layer": min(f.layer, max(layers.count - 1, 0)),
                 "z_mm": f.z_mm,
                 "center_mm": f.center_mm,
                 "place": now.placed.source_place(f.center_mm),
                 "patch": f.patch,
+                "from_below": KINDS[f.kind].about == "underside",
                 "accepted": f.accepted,
             }
             for f in ledger.findings
         ],
+        "places": [
+            {
+                "id": p.id,
+                "number": p.number,
+                "title": p.worst.short,
+                "kind": p.worst.kind,
+                "severity": p.severity.label,
+                "accepted": p.is_accepted,
+                "z_mm": p.z_mm,
+                "center_mm": p.center_mm,
+                "findings": [f.id for f in p.findings],
+                "patches": p.patches,
+            }
+            for p in ledger.places
+        ],
+        "problems": ledger.problems,
         "ledger_html": render_to_string(
             "bench/_ledger.html",
             {
-                "found": ledger.findings,
+                "places": ledger.places,
+                "whole": ledger.whole,
                 "notes": ledger.notes,
                 "overhang": overhang,
                 "threshold": threshold,

@@ -55,7 +55,7 @@ def turns(request, stance_id):
     """The map and the proposals; starts working them out unless asked only for what is known."""
     now = now_of(request, stance_id)
     body = body_of(request)
-    weights = weights_from(body.get("weights"), now.setup.process.key)
+    weights = weights_from(body.get("weights"), now.setup.process)
     try:
         return found_turns(now, weights)
     except NeedsWork:

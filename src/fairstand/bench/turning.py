@@ -18,13 +18,11 @@ from printability.edits import edit_from
 from printability.errors import EditError
 from printability.layers import outline_at
 from printability.mesh import rotation_about_axes
-from printability.process import PROCESSES
 from printability.stance import place
 from printability.surface import underside_slopes
 from printability.turning import (
     DIRECTIONS,
     GOALS,
-    WEIGHTS,
     Scorer,
     TurnMap,
     Yardstick,
@@ -75,7 +73,7 @@ def _map_key(now: Current) -> str:
     """Names everything that scores depend on; the present turn is not part of it."""
     setup, piece = now.setup, now.stance.piece
     return digest(
-        piece.source_id, piece.format, repr(setup.shape.tolist()), setup.process.key,
+        piece.source_id, piece.format, repr(setup.shape.tolist()), setup.process.digest,
         repr(setup.effective_threshold_deg), repr(setup.lift_mm), now.paint_key,
     )  # fmt: skip
 
@@ -164,7 +162,7 @@ def disc_cells(directions: int) -> np.ndarray:
 # ---- the map and proposals ------------------------------------------------------------------
 
 
-def weights_from(values, process_key: str) -> dict[str, float]:
+def weights_from(values, process) -> dict[str, float]:
     """Weights that a maker chose, or the usual ones of a process.
 
     Raises
@@ -173,7 +171,7 @@ def weights_from(values, process_key: str) -> dict[str, float]:
         If they cannot be read, or none counts.
     """
     if values is None:
-        return {key: float(weight) for key, weight in WEIGHTS[process_key].items()}
+        return {key: float(weight) for key, weight in process.weights.items()}
     if not isinstance(values, dict) or set(values) - set(GOALS):
         raise EditError("The weights of the goals cannot be read.")
     chosen = {}
@@ -300,7 +298,7 @@ def found_turns(now: Current, weights: dict[str, float]) -> dict:
         "goals": goals,
         "has_show_side": len(scorer.shown) > 0,
         "weights": weights,
-        "usual": WEIGHTS[now.setup.process.key],
+        "usual": now.setup.process.weights,
         "at": on_disc(down),
         "proposals": [
             _told(now, scorer, number, kept, present, islands, weights)
@@ -343,7 +341,7 @@ def _told(
         "text": said_of_turn(now.setup.rotation, after),
         "on_face": kept["on_face"],
         "broad_deg": scorer.broad_face_slope_deg(np.array(kept["down"])),
-        "usual_lean": now.setup.process.key == PROCESSES["resin"].key,
+        "usual_lean": bool(now.setup.process.words.get("tilt")),
         "goals": kept["goals"],
         "islands": kept["islands"],
         "minutes": kept["time_s"] / 60,

@@ -67,7 +67,7 @@ def inspect_file(
     ledger = find(Placed(mesh, np.eye(4), {}), look, threshold, overhang)
     cost = look.estimate(threshold)
     same, mirrored = same_and_mirrored(mesh)
-    peak, stand = look.peak, look.footing
+    peak, stand, spans = look.peak, look.footing, look.spans_at(threshold)
     doubt = unit_doubt(float(size.max()) / MM_PER_UNIT[unit_used], unit_used)
     return {
         "model": {
@@ -113,10 +113,13 @@ def inspect_file(
             }
             for i in look.islands
         ],
-        "bridges": [_span(part, "span_mm") for part in look.spans if part.kind == "bridge"],
-        "ledges": [_span(part, "reach_mm") for part in look.spans if part.kind == "ledge"],
-        "jumps": [_fields(jump, "layer", "z_mm", "grip", "area_mm2") for jump in look.jumps],
-        "peak": peak and _fields(peak, "layer", "z_mm", "area_mm2"),
+        "bridges": [_span(part, "span_mm") for part in spans if part.kind == "bridge"],
+        "ledges": [_span(part, "reach_mm") for part in spans if part.kind == "ledge"],
+        "jumps": [
+            _fields(jump, "layer", "z_mm", "grip", "area_mm2", "hanging_mm2", "hold_n", "pull_n")
+            for jump in look.jumps_at(threshold)
+        ],
+        "peak": peak and _fields(peak, "layer", "z_mm", "area_mm2", "region_mm2", "region_layer"),
         "thin": [
             _fields(wall, "thickness_mm", "z_mm", "center_mm", "area_mm2") for wall in look.thin
         ],
@@ -137,8 +140,12 @@ def inspect_file(
             "bands_mm2": {key: _rounded(area) for key, area in look.finish.bands_mm2.items()},
         },
         "cups": [
-            _fields(cup, "closed", "roof_mm", "volume_mm3", "opens_z_mm") for cup in look.cups
+            _fields(
+                cup, "closed", "drain_mm", "volume_mm3", "mouth_mm2", "mouth_layer", "opens_z_mm"
+            )
+            for cup in look.cups
         ],
+        "long_feet": [_fields(foot, "length_mm", "corners_mm", "area_mm2") for foot in look.corners],
         "goals": {key: _plain(value) for key, value in goals_of(look, threshold).items()},
         "same_bodies": [list(group) for group in same],
         "mirror_bodies": [list(pair) for pair in mirrored],
@@ -150,6 +157,15 @@ def inspect_file(
                 **_fields(f, "measure", "limit", "unit", "z_mm", "center_mm", "text"),
             }
             for f in ledger.findings
+        ],
+        "places": [
+            {
+                "id": p.id,
+                "findings": [f.id for f in p.findings],
+                **_fields(p, "z_mm", "center_mm", "area_mm2"),
+                "severity": p.severity.label,
+            }
+            for p in ledger.places
         ],
         "notes": list(ledger.notes),
     }  # fmt: skip
@@ -179,6 +195,8 @@ def _fields(thing, *names: str) -> dict:
 
 
 def _plain(value):
+    if isinstance(value, tuple) and value and isinstance(value[0], tuple):
+        return [_plain(row) for row in value]
     if value is None or isinstance(value, bool | int | str):
         return value
     if isinstance(value, float) and not math.isfinite(value):
@@ -237,11 +255,20 @@ def _table(report: dict) -> str:
         ]
         if len(overhang["patches"]) > 20:
             lines.append(f"        and {len(overhang['patches']) - 20} smaller ones")
-    lines += [f"Islands: {len(report['islands'])}", "", f"Findings: {len(report['findings'])}"]
-    for found in report["findings"]:
-        x, y, _ = found["center_mm"]
-        lines.append(f"  {found['severity']:<9} {found['id']:<12} {found['text']}")
-        lines.append(f"            {'':<12} at x {x:.1f}, y {y:.1f}")
+    lines += [f"Islands: {len(report['islands'])}", "", f"Places: {len(report['places'])}"]
+    by_id = {found["id"]: found for found in report["findings"]}
+    in_places = [
+        (place["id"], [by_id[i] for i in place["findings"]]) for place in report["places"]
+    ]
+    listed = {found["id"] for _, own in in_places for found in own}
+    whole = [found for found in report["findings"] if found["id"] not in listed]
+    for name, own in [*in_places, ("the whole", whole)]:
+        if own:
+            lines.append(f"  {name}")
+        for found in own:
+            x, y, _ = found["center_mm"]
+            lines.append(f"    {found['severity']:<9} {found['id']:<12} {found['text']}")
+            lines.append(f"              {'':<12} at x {x:.1f}, y {y:.1f}")
     lines += [f"  note      {note}" for note in report["notes"]]
     cost = report["estimate"]
     lines += [

@@ -60,7 +60,7 @@ def turns_of_file(
     shape = shaped(opened.mesh, setup)
     scorer = Scorer(shape, process, setup.effective_threshold_deg)
     found = make_map(scorer)
-    weights = weights_for(process.key, goal)
+    weights = weights_for(process, goal)
     proposals = propose(scorer, found, weights, top)
     every = len(found.downs) // CHECKED
     errors = measured_errors(scorer, found.downs[::every], found.rows[::every])

@@ -90,8 +90,8 @@ def source_mesh(piece: Piece) -> Mesh:
 
     def make() -> Mesh:
         arrays = stored_arrays(_mesh_name(piece.source_id, piece.format))
-        if arrays is not None and {"vertices", "facets"} <= set(arrays):
-            return Mesh(arrays["vertices"], arrays["facets"])
+        if arrays is not None and {"vertices", "facets", "grain"} <= set(arrays):
+            return Mesh(arrays["vertices"], arrays["facets"], float(arrays["grain"]))
         try:
             data = piece.source.path.read_bytes()
         except OSError as error:
@@ -131,7 +131,9 @@ def _mesh_name(sha256: str, kind: str) -> str:
 
 
 def _keep_mesh(sha256: str, kind: str, mesh: Mesh) -> None:
-    kept_arrays(_mesh_name(sha256, kind), vertices=mesh.vertices, facets=mesh.facets)
+    kept_arrays(
+        _mesh_name(sha256, kind), vertices=mesh.vertices, facets=mesh.facets, grain=mesh.grain_mm
+    )
 
 
 def _name_from(filename: str) -> str:

@@ -26,22 +26,32 @@ class Accept(Edit):
     """Accept a finding with a note; it stays listed, as accepted.
 
     ``place`` is on the source mesh, in its own unit, so that it is found again after turning.
+    ``burden`` is how bad the finding is now, and ``said_then`` the same in words: when it becomes
+    worse, it is open again.
     """
 
     kind: ClassVar[str] = "accept"
     finding: str
     place: tuple[float, float, float]
     note: str = ""
+    burden: float | None = None
+    said_then: str = ""
 
     def __post_init__(self):
         if not isinstance(self.finding, str) or not 0 < len(self.finding) <= 24:
             raise EditError("There is no such finding.")
         if not isinstance(self.note, str) or len(self.note) > 300:
             raise EditError("A note has at most 300 characters.")
+        if self.burden is not None:
+            number(self.burden, "measure", 0.0, 1e15, "")
+        if not isinstance(self.said_then, str) or len(self.said_then) > 120:
+            raise EditError("What the finding said then has at most 120 characters.")
         object.__setattr__(self, "place", _place(self.place))
 
     def applied(self, setup, source):
-        accepted = Accepted(self.finding, self.place, self.note.strip())
+        accepted = Accepted(
+            self.finding, self.place, self.note.strip(), self.burden, self.said_then
+        )
         kept = [a for a in setup.accepted if (a.finding, a.place) != (self.finding, self.place)]
         return replace(setup, accepted=(*kept, accepted))
 

@@ -2,5 +2,13 @@
 
 from .copies import copies_on_plate, greatest_extent
 from .footing import Footing, find_footing
+from .lift import LongFoot, long_feet
 
-__all__ = ["Footing", "copies_on_plate", "find_footing", "greatest_extent"]
+__all__ = [
+    "Footing",
+    "LongFoot",
+    "copies_on_plate",
+    "find_footing",
+    "greatest_extent",
+    "long_feet",
+]

@@ -50,11 +50,13 @@ def find_footing(layers: Layers) -> Footing | None:
         return None
     h = layers.layer_height_mm
     area = layers.area_mm2
+    # Far from the origin digits would be lost: places are taken from the model's own middle.
+    origin = layers.points.min(axis=0)
     moment = np.stack(
         [
             np.bincount(
                 layers.region_layer,
-                layers.region_area_mm2 * layers.region_center_mm[:, axis],
+                layers.region_area_mm2 * (layers.region_center_mm[:, axis] - origin[axis]),
                 layers.count,
             )
             for axis in range(2)
@@ -65,10 +67,12 @@ def find_footing(layers: Layers) -> Footing | None:
     with np.errstate(invalid="ignore", divide="ignore"):
         center = np.cumsum(moment, axis=0) / mass[:, None]
         height = np.cumsum(area * layers.heights_mm) / mass
-    com = (float(center[-1, 0]), float(center[-1, 1]), float(height[-1]))
+    com = (
+        float(center[-1, 0] + origin[0]), float(center[-1, 1] + origin[1]), float(height[-1]),
+    )  # fmt: skip
     top = layers.count * h
     first = outlines(layers, 0)
-    edges = _hull_edges(np.concatenate(first)) if first else None
+    edges = _hull_edges(np.concatenate(first) - origin) if first else None
     if edges is None:
         return Footing(float(area[0]), com, -math.inf, -90.0, math.inf, -math.inf, top)
     margins = _margins(edges, center)

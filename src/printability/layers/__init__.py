@@ -9,13 +9,14 @@ from .growth import (
     find_necks,
     grip_of_layers,
     peak_layer,
+    underside_areas,
     worst_grip,
 )
 from .islands import Island, find_islands, island_weight
+from .levels import hair_mm, layer_count, levels
 from .plane import PlaneSection, plane_section
 from .slicing import (
     Layers,
-    layer_count,
     layers_together,
     outline_at,
     outlines,
@@ -23,11 +24,23 @@ from .slicing import (
     region_loops,
     slice_layers,
 )
-from .spans import Hanging, hanging_parts, opening_below
+from .spans import (
+    FLAT_DEG,
+    STEP,
+    Hanging,
+    Opening,
+    hanging_parts,
+    layers_that_reach,
+    look_at_openings,
+    openings_above,
+)
 from .support import LayerPicture, layer_picture
 from .thin import ThinWall, find_thin_walls, thin_places_of_layer
+from .tug import Tug, tug_of_war
 
 __all__ = [
+    "FLAT_DEG",
+    "STEP",
     "Cup",
     "Hanging",
     "Island",
@@ -35,21 +48,27 @@ __all__ = [
     "LayerPicture",
     "Layers",
     "Neck",
+    "Opening",
     "Peak",
     "PlaneSection",
     "ThinWall",
+    "Tug",
     "find_cups",
     "find_islands",
     "find_jumps",
     "find_necks",
     "find_thin_walls",
     "grip_of_layers",
+    "hair_mm",
     "hanging_parts",
     "island_weight",
     "layer_count",
     "layer_picture",
+    "layers_that_reach",
     "layers_together",
-    "opening_below",
+    "levels",
+    "look_at_openings",
+    "openings_above",
     "outline_at",
     "outlines",
     "peak_layer",
@@ -58,5 +77,7 @@ __all__ = [
     "region_loops",
     "slice_layers",
     "thin_places_of_layer",
+    "tug_of_war",
+    "underside_areas",
     "worst_grip",
 ]

@@ -1,9 +1,16 @@
-"""Compiled searches in the plane: farthest points, crossings, gaps, walls."""
+"""Compiled searches in the plane: what hangs, its farthest points, crossings, openings."""
 
 import numpy as np
 from numba import njit
 
+from ._grid import build_grid, inside, near_segment, nearest, ray, segments_of
+from .levels import cut_height, level
+
 _ANGLES = 180  # half turns are tried at this many angles before the best is refined
+# The search for the farthest point stops when no cell can hold one farther by this part.
+_FARTHER = 0.01
+# Places whose distances differ by no more than this part are as far as each other.
+_ALIKE = 0.002
 
 
 @njit(cache=True, nogil=True)
@@ -11,15 +18,11 @@ def _nearest(x, y, segments):
     """The point of the segments that is nearest."""
     best, bx, by = np.inf, x, y
     for i in range(segments.shape[0]):
-        ax, ay = segments[i, 0], segments[i, 1]
-        ux, uy = segments[i, 2] - ax, segments[i, 3] - ay
-        length = ux * ux + uy * uy
-        t = 0.0
-        if length > 0:
-            t = min(max(((x - ax) * ux + (y - ay) * uy) / length, 0.0), 1.0)
-        d = (ax + t * ux - x) ** 2 + (ay + t * uy - y) ** 2
+        nx, ny, d = near_segment(
+            x, y, segments[i, 0], segments[i, 1], segments[i, 2], segments[i, 3]
+        )
         if d < best:
-            best, bx, by = d, ax + t * ux, ay + t * uy
+            best, bx, by = d, nx, ny
     return bx, by
 
 
@@ -31,101 +34,171 @@ def _distance(x, y, segments):
 
 
 @njit(cache=True, nogil=True)
-def _inside(x, y, segments):
-    odd = False
-    for i in range(segments.shape[0]):
-        y0, y1 = segments[i, 1], segments[i, 3]
-        if (y0 <= y) != (y1 <= y):
-            if segments[i, 0] + (y - y0) / (y1 - y0) * (segments[i, 2] - segments[i, 0]) > x:
-                odd = not odd
-    return odd
-
-
-@njit(cache=True, nogil=True)
 def lie_on(edges, others, tolerance):
-    """Which edges have their middles on other segments, found by upright strips."""
-    x0, x1 = others[:, 0].min() - tolerance, others[:, 0].max() + tolerance
-    strips = max(others.shape[0], 1)
-    scale = (strips - 1e-6) / max(x1 - x0, 1e-12)
-    start = np.zeros(strips + 1, np.int64)
-    for sweep in range(2):
-        if sweep == 1:
-            for strip in range(strips):
-                start[strip + 1] += start[strip]
-            fill = start[:-1].copy()
-            member = np.empty(start[strips], np.int32)
-        for i in range(others.shape[0]):
-            p = int((min(others[i, 0], others[i, 2]) - tolerance - x0) * scale)
-            q = int((max(others[i, 0], others[i, 2]) + tolerance - x0) * scale)
-            for strip in range(max(p, 0), min(q, strips - 1) + 1):
-                if sweep == 0:
-                    start[strip + 1] += 1
-                else:
-                    member[fill[strip]] = i
-                    fill[strip] += 1
+    """Which edges have their middles on other segments."""
+    grid = build_grid(others)
     out = np.zeros(edges.shape[0], np.bool_)
     for e in range(edges.shape[0]):
         x, y = (edges[e, 0] + edges[e, 2]) / 2, (edges[e, 1] + edges[e, 3]) / 2
-        if not x0 <= x <= x1:
-            continue
-        strip = min(int((x - x0) * scale), strips - 1)
-        for m in range(start[strip], start[strip + 1]):
-            i = member[m]
-            if _distance(x, y, others[i : i + 1]) <= tolerance:
-                out[e] = True
-                break
+        _, which = nearest(grid, others, x, y, tolerance)
+        out[e] = which >= 0
     return out
 
 
 @njit(cache=True, nogil=True)
-def farthest_point(edges, held, grid, least):
-    """The point of a part (its edges given) that is farthest from what holds it.
+def containing(segs, region, points):
+    """Region of the outlines around each point, -1 where there is none.
 
-    The distance cannot change faster than the place, so points too near to the last one to
-    beat the best so far are passed over. Below ``least`` the point does not matter.
+    ``region`` numbers the segments' regions; they must not overlap.
+    """
+    grid = build_grid(segs)
+    out = np.full(points.shape[0], -1, np.int64)
+    for p in range(points.shape[0]):
+        x, y = points[p, 0], points[p, 1]
+        if not inside(grid, segs, x, y):
+            continue
+        # What bounds the region to the right.
+        best, which = np.inf, -1
+        x0, y0, cell, nx, ny, start, member = grid
+        r = int(np.floor((y - y0) / cell))
+        for c in range(max(int(np.floor((x - x0) / cell)), 0), nx):
+            for m in range(start[r * nx + c], start[r * nx + c + 1]):
+                i = member[m]
+                ya, yb = segs[i, 1], segs[i, 3]
+                if (ya <= y) == (yb <= y):
+                    continue
+                at = segs[i, 0] + (y - ya) / (yb - ya) * (segs[i, 2] - segs[i, 0])
+                if x < at < best:
+                    best, which = at, i
+            if which >= 0 and best <= x0 + (c + 1) * cell:
+                break
+        if which >= 0:
+            out[p] = region[which]
+    return out
+
+
+@njit(cache=True, nogil=True)
+def farthest_point(edges, held, least):
+    """The point inside an outline (edges) that is farthest from what holds it.
+
+    The largest circle about a point of the inside that meets nothing of ``held``, found by
+    halving squares: none is left that could hold a point farther by a hundredth. The best is
+    then moved to the top of its own hill. Below ``least`` the point does not matter.
     """
     x0, y0 = edges[:, 0].min(), edges[:, 1].min()
     x1, y1 = edges[:, 0].max(), edges[:, 1].max()
-    best, bx, by = least - 1e-9, edges[0, 0], edges[0, 1]
-    lx, ly, last = edges[0, 0], edges[0, 1], np.inf
+    grid_h, grid_e = build_grid(held), build_grid(edges)
+    best, bx, by = -1.0, edges[0, 0], edges[0, 1]
     for i in range(edges.shape[0]):
-        for part in (0.0, 0.5):
-            x = edges[i, 0] + part * (edges[i, 2] - edges[i, 0])
-            y = edges[i, 1] + part * (edges[i, 3] - edges[i, 1])
-            if last + np.hypot(x - lx, y - ly) <= best:
-                continue
-            d = _distance(x, y, held)
-            lx, ly, last = x, y, d
-            if d > best:
-                best, bx, by = d, x, y
-    step = max(x1 - x0, y1 - y0) / grid
-    for i in range(int((x1 - x0) / step) + 1):
-        last = np.inf
-        for j in range(int((y1 - y0) / step) + 1):
-            x, y = x0 + (i + 0.5) * step, y0 + (j + 0.5) * step
-            if last + np.hypot(x - lx, y - ly) <= best - 1e-9:
-                continue
-            if _inside(x, y, edges):
-                d = _distance(x, y, held)
-                lx, ly, last = x, y, d
-                # A tie goes to the interior: it has more room for a crossing.
-                if d > best - 1e-9:
-                    best, bx, by = d, x, y
+        d, _ = nearest(grid_h, held, edges[i, 0], edges[i, 1], 1e9)
+        if d > best:
+            best, bx, by = d, edges[i, 0], edges[i, 1]
+    side = max(min(x1 - x0, y1 - y0), max(x1 - x0, y1 - y0) / 64, 1e-6)
+    nx, ny = int(np.ceil((x1 - x0) / side)) + 1, int(np.ceil((y1 - y0) / side)) + 1
+    cells = np.empty((nx * ny, 2))
+    at = 0
+    for i in range(nx):
+        for j in range(ny):
+            cells[at, 0], cells[at, 1] = x0 + (i + 0.5) * side, y0 + (j + 0.5) * side
+            at += 1
+    while True:
+        half = side / 2
+        reach = half * np.sqrt(2.0)
+        kept = np.empty(cells.shape[0], np.bool_)
+        far = np.empty(cells.shape[0])
+        for c in range(cells.shape[0]):
+            x, y = cells[c, 0], cells[c, 1]
+            far[c], _ = nearest(grid_h, held, x, y, 1e9)
+            kept[c] = True
+            if far[c] + reach > max(best, least * 0.999):
+                if inside(grid_e, edges, x, y):
+                    # A tie goes to the interior: it has more room for a crossing.
+                    if far[c] > best - 1e-9:
+                        best, bx, by = far[c], x, y
+                else:
+                    near, _ = nearest(grid_e, edges, x, y, reach + 1e-12)
+                    kept[c] = near < reach
+            else:
+                kept[c] = False
+        limit = max(best * (1 + _FARTHER), least * 0.999)
+        count = 0
+        for c in range(cells.shape[0]):
+            kept[c] = kept[c] and far[c] + reach > limit
+            count += kept[c]
+        if count == 0 or count > 400_000:
+            break
+        finer = np.empty((4 * count, 2))
+        at = 0
+        for c in range(cells.shape[0]):
+            if kept[c]:
+                for q in range(4):
+                    finer[at, 0] = cells[c, 0] + (half / 2 if q % 2 else -half / 2)
+                    finer[at, 1] = cells[c, 1] + (half / 2 if q // 2 else -half / 2)
+                    at += 1
+        cells, side = finer, half
     if best < least:
         return bx, by, best
-    while step > 1e-5:
+    step = side
+    while step > 1e-6:
         moved = False
         for k in range(8):
             x = bx + step * np.cos(k * np.pi / 4)
             y = by + step * np.sin(k * np.pi / 4)
-            if _inside(x, y, edges):
-                d = _distance(x, y, held)
+            if inside(grid_e, edges, x, y):
+                d, _ = nearest(grid_h, held, x, y, 1e9)
                 if d > best + 1e-12:
                     best, bx, by = d, x, y
                     moved = True
         if not moved:
             step /= 2
+    # Where places are as far all along an edge, or all the way across, the middle of them.
+    longest = 0.0
+    for i in range(edges.shape[0]):
+        x, y = (edges[i, 0] + edges[i, 2]) / 2, (edges[i, 1] + edges[i, 3]) / 2
+        ux, uy = edges[i, 2] - edges[i, 0], edges[i, 3] - edges[i, 1]
+        length = np.hypot(ux, uy)
+        if length <= longest:
+            continue
+        d, _ = nearest(grid_h, held, x, y, 1e9)
+        if d < best * (1 - _ALIKE):
+            continue
+        bx, by, longest = x, y, length
+        for side_of in (-1.0, 1.0):
+            vx, vy = -uy / length * side_of, ux / length * side_of
+            across = ray(grid_e, edges, x + 1e-6 * vx, y + 1e-6 * vy, vx, vy)
+            if not np.isfinite(across):
+                continue
+            mx, my = x + vx * across / 2, y + vy * across / 2
+            if inside(grid_e, edges, mx, my):
+                d, _ = nearest(grid_h, held, mx, my, 1e9)
+                if d >= best * (1 - _ALIKE):
+                    bx, by = mx, my
     return bx, by, best
+
+
+@njit(cache=True, nogil=True)
+def free_tips(edges, held, least, most):
+    """Corners of an outline far from what holds it, apart from each other, the farthest first."""
+    grid = build_grid(held)
+    n = edges.shape[0]
+    far = np.empty(n)
+    for i in range(n):
+        far[i], _ = nearest(grid, held, edges[i, 0], edges[i, 1], 1e9)
+    order = np.argsort(-far)
+    out = np.empty((most, 3))
+    count = 0
+    for i in order:
+        if count == most or far[i] < least:
+            break
+        apart = True
+        for j in range(count):
+            if np.hypot(out[j, 0] - edges[i, 0], out[j, 1] - edges[i, 1]) < far[i]:
+                apart = False
+                break
+        if apart:
+            out[count, 0], out[count, 1], out[count, 2] = edges[i, 0], edges[i, 1], far[i]
+            count += 1
+    return out[:count]
 
 
 @njit(cache=True, nogil=True)
@@ -179,7 +252,8 @@ def shortest_crossing(x, y, free, held):
                 iy += ux / length
     inward = np.hypot(ix, iy)
     if inward > 0:
-        hair = 1e-4 * np.hypot(hx - x, hy - y)
+        # Far enough that an edge which rounding made crooked is not in the way.
+        hair = 0.01 * np.hypot(hx - x, hy - y)
         x, y = x + hair * ix / inward, y + hair * iy / inward
     # Straight to the nearest held place and on is often the shortest, and near a free edge it
     # may be the only line that stays inside.
@@ -202,120 +276,296 @@ def shortest_crossing(x, y, free, held):
 
 
 @njit(cache=True, nogil=True)
-def gap_along(x, y, dx, dy, segments):
-    """Length of the free line through a point that is outside the material; else 0.
+def _gap(grid, segs, x, y, dx, dy):
+    """Length of the free line through a point outside the material and how far it goes back.
 
-    Infinite where the line is open at an end.
+    0 inside the material, infinite where the line is open at an end.
     """
-    if _inside(x, y, segments):
-        return 0.0
-    return _ray(x, y, dx, dy, segments) + _ray(x, y, -dx, -dy, segments)
+    if segs.shape[0] == 0:
+        return np.inf, np.inf
+    if inside(grid, segs, x, y):
+        return 0.0, 0.0
+    back = ray(grid, segs, x, y, -dx, -dy)
+    return ray(grid, segs, x, y, dx, dy) + back, back
 
 
 @njit(cache=True, nogil=True)
-def thin_places(
-    points, loop_start, layer_start, region, is_hole, area, heights, width, from_layer, to_layer
-):
-    """Places where the wall is thinner than a width: rows of x, y, z, thickness, edge length.
+def _bounding(region, first, last):
+    count = 0
+    out = np.empty(last - first, np.int64)
+    for loop in range(first, last):
+        if region[loop] >= 0:
+            out[count] = loop
+            count += 1
+    return out[:count]
 
-    From points of every edge a line goes straight into the material; where it comes out
-    through an edge that faces the other way within 45°, its length is the wall there.
+
+@njit(cache=True, nogil=True)
+def closings_above(points, loop_start, layer_start, region, queries, layer):
+    """Where openings close, going up from places outside the material.
+
+    ``queries`` (q, 4) are x, y and a level direction; a gap across each is looked for in its
+    layer, and followed up along its middle until there is material. Returns rows of the
+    middle's x and y and the layer that closes it, -1 where the gap is open or never closes.
     """
-    rows = []
-    for k in range(from_layer, to_layer):
-        first, last = layer_start[k], layer_start[k + 1]
-        if first == last:
-            continue
-        lo, hi = loop_start[first], loop_start[last]
-        s = hi - lo
-        ends = np.empty((s, 4))
-        sign = np.empty(s)
-        count = 0
-        x0, x1 = np.inf, -np.inf
-        for loop in range(first, last):
-            if region[loop] < 0:
+    n, q = layer_start.shape[0] - 1, queries.shape[0]
+    out = np.empty((q, 3))
+    order = np.argsort(layer)
+    active = np.empty(q, np.int64)
+    count, at = 0, 0
+    for i in range(q):
+        out[i, 2] = -1.0
+    k = layer[order[0]] if q else n
+    while k < n and (count > 0 or at < q):
+        if count == 0:
+            k = layer[order[at]]
+        segs, _ = segments_of(
+            points, loop_start, _bounding(region, layer_start[k], layer_start[k + 1])
+        )
+        grid = build_grid(segs)
+        kept = 0
+        for a in range(count):
+            i = active[a]
+            if segs.shape[0] and inside(grid, segs, out[i, 0], out[i, 1]):
+                out[i, 2] = k
+            else:
+                active[kept] = i
+                kept += 1
+        count = kept
+        while at < q and layer[order[at]] == k:
+            i = order[at]
+            at += 1
+            gap, back = _gap(grid, segs, queries[i, 0], queries[i, 1], queries[i, 2], queries[i, 3])
+            if gap <= 0 or not np.isfinite(gap):
                 continue
-            # Material is on the left of outlines that run counter-clockwise.
-            left = 1.0 if (area[loop] > 0) != is_hole[loop] else -1.0
-            a, b = loop_start[loop], loop_start[loop + 1]
-            for i in range(a, b):
-                j = i + 1 if i + 1 < b else a
-                ends[count, 0], ends[count, 1] = points[i, 0], points[i, 1]
-                ends[count, 2], ends[count, 3] = points[j, 0], points[j, 1]
-                sign[count] = left
-                x0, x1 = min(x0, points[i, 0]), max(x1, points[i, 0])
-                count += 1
-        if count < 2:
-            continue
-        strips = min(max(int((x1 - x0) / width), 1), 4 * count)
-        scale = strips / (x1 - x0 + 1e-9)
-        start = np.zeros(strips + 1, np.int64)
-        for i in range(count):
-            p = int((min(ends[i, 0], ends[i, 2]) - x0) * scale)
-            q = int((max(ends[i, 0], ends[i, 2]) - x0) * scale)
-            for strip in range(p, q + 1):
-                start[strip + 1] += 1
-        for strip in range(strips):
-            start[strip + 1] += start[strip]
-        fill = start[:-1].copy()
-        member = np.empty(start[strips], np.int32)
-        for i in range(count):
-            p = int((min(ends[i, 0], ends[i, 2]) - x0) * scale)
-            q = int((max(ends[i, 0], ends[i, 2]) - x0) * scale)
-            for strip in range(p, q + 1):
-                member[fill[strip]] = i
-                fill[strip] += 1
-        for i in range(count):
-            ux, uy = ends[i, 2] - ends[i, 0], ends[i, 3] - ends[i, 1]
-            length = np.hypot(ux, uy)
-            if length == 0:
-                continue
-            nx, ny = -uy / length * sign[i], ux / length * sign[i]
-            tries = 1 if length < width else 3
-            for t in range(tries):
-                part = (t + 0.5) / tries
-                x, y = ends[i, 0] + part * ux, ends[i, 1] + part * uy
-                p = max(int((min(x, x + nx * width) - x0) * scale), 0)
-                q = min(int((max(x, x + nx * width) - x0) * scale), strips - 1)
-                best = width
-                for strip in range(p, q + 1):
-                    for m in range(start[strip], start[strip + 1]):
-                        j = member[m]
-                        if j == i:
-                            continue
-                        ax, ay = ends[j, 0] - x, ends[j, 1] - y
-                        bx, by = ends[j, 2] - x, ends[j, 3] - y
-                        if (ay > best and by > best) or (ay < -best and by < -best):
-                            continue
-                        sa, sb = nx * ay - ny * ax, nx * by - ny * bx
-                        if (sa > 0) == (sb > 0):
-                            continue
-                        r = sa / (sa - sb)
-                        d = nx * (ax + r * (bx - ax)) + ny * (ay + r * (by - ay))
-                        if not 1e-9 < d < best:
-                            continue
-                        vx, vy = bx - ax, by - ay
-                        other = np.hypot(vx, vy)
-                        mx, my = -vy / other * sign[j], vx / other * sign[j]
-                        if nx * mx + ny * my < -0.7:
-                            best = d
-                if best < width * (1 - 1e-6):
-                    rows.append((x + nx * best / 2, y + ny * best / 2, heights[k], best,
-                                 length / tries))  # fmt: skip
-    out = np.empty((len(rows), 5))
-    for i in range(len(rows)):
-        out[i, 0], out[i, 1], out[i, 2], out[i, 3], out[i, 4] = rows[i]
+            out[i, 0] = queries[i, 0] + (gap / 2 - back) * queries[i, 2]
+            out[i, 1] = queries[i, 1] + (gap / 2 - back) * queries[i, 3]
+            active[count] = i
+            count += 1
+        k += 1
     return out
 
 
 @njit(cache=True, nogil=True)
-def underside_area_by_layer(vertices, facets, heights, step):
-    """Area, seen from above, of undersides between each cutting plane and the one below it.
+def openings_below(points, loop_start, layer_start, region, queries, layer, upright, at_threshold):
+    """How openings widen, going down from the layers that close them.
+
+    ``queries`` (q, 4) are x, y and the direction of the span. An opening springs where it
+    widens by no more than ``upright`` a layer; the zone at its top that is flatter than the
+    threshold ends where it widens by no more than ``at_threshold``. Returns rows of the gap in
+    the layer below, how much that layer closed (0 where nothing tells), the greatest width and
+    the layers from there to the closing one, and the same two of the zone.
+    """
+    q = queries.shape[0]
+    out = np.zeros((q, 6))
+    order = np.argsort(-layer)
+    active = np.empty(q, np.int64)
+    steep = np.zeros(q, np.bool_)
+    before = np.zeros(q)
+    count, at = 0, 0
+    k = layer[order[0]] - 1 if q else -1
+    while k >= 0 and (count > 0 or at < q):
+        if count == 0:
+            k = layer[order[at]] - 1
+        while at < q and layer[order[at]] - 1 == k:
+            active[count] = order[at]
+            count += 1
+            at += 1
+        if k < 0:
+            break
+        segs, _ = segments_of(
+            points, loop_start, _bounding(region, layer_start[k], layer_start[k + 1])
+        )
+        grid = build_grid(segs)
+        kept = 0
+        for a in range(count):
+            i = active[a]
+            gap, _ = _gap(grid, segs, queries[i, 0], queries[i, 1], queries[i, 2], queries[i, 3])
+            if gap <= 0 or not np.isfinite(gap):
+                continue
+            rise = float(layer[i] - k)
+            if before[i] == 0.0:
+                out[i, 0] = gap
+                out[i, 2], out[i, 3], out[i, 4], out[i, 5] = gap, rise, gap, rise
+            else:
+                if rise == 2.0:
+                    out[i, 1] = max(gap - before[i], 0.0)
+                if gap <= before[i] + at_threshold:
+                    steep[i] = True
+                if not steep[i]:
+                    out[i, 4], out[i, 5] = gap, rise
+                if gap > out[i, 2] + upright:
+                    out[i, 2], out[i, 3] = gap, rise
+            before[i] = gap
+            active[kept] = i
+            kept += 1
+        count = kept
+        k -= 1
+    return out
+
+
+@njit(cache=True, nogil=True)
+def flat_along(vertices, facets, x, y, dx, dy, tolerance):
+    """Length of the stretch of a line, through a point, that lies over some facets.
+
+    0 where the point is under none of them.
+    """
+    n = facets.shape[0]
+    lows, highs = np.empty(n), np.empty(n)
+    count = 0
+    for f in range(n):
+        low, high = np.inf, -np.inf
+        for i in range(3):
+            a, b = facets[f, i], facets[f, (i + 1) % 3]
+            ax, ay = vertices[a, 0] - x, vertices[a, 1] - y
+            bx, by = vertices[b, 0] - x, vertices[b, 1] - y
+            sa, sb = dx * ay - dy * ax, dx * by - dy * bx
+            ta, tb = dx * ax + dy * ay, dx * bx + dy * by
+            if abs(sa) <= tolerance:
+                low, high = min(low, ta), max(high, ta)
+            if (sa > tolerance and sb < -tolerance) or (sa < -tolerance and sb > tolerance):
+                t = ta + sa / (sa - sb) * (tb - ta)
+                low, high = min(low, t), max(high, t)
+        if high > low:
+            lows[count], highs[count] = low, high
+            count += 1
+    order = np.argsort(lows[:count])
+    begin, end = 0.0, -1.0
+    for p in order:
+        if end < begin:
+            begin, end = lows[p], highs[p]
+        elif lows[p] <= end + tolerance:
+            end = max(end, highs[p])
+        else:
+            if begin <= tolerance and end >= -tolerance:
+                break
+            begin, end = lows[p], highs[p]
+    if end > begin and begin <= tolerance and end >= -tolerance:
+        return end - begin
+    return 0.0
+
+
+@njit(cache=True, nogil=True)
+def _row_crossings(points, loop_start, loops, axis, origin, pitch, rows):
+    """Where loops cross rows, in order along each: values, and where each row's begin."""
+    start = np.zeros(rows + 1, np.int64)
+    values = np.empty(0)
+    fill = start
+    for sweep in range(2):
+        if sweep == 1:
+            for r in range(rows):
+                start[r + 1] += start[r]
+            values = np.empty(start[rows])
+            fill = start[:-1].copy()
+        for loop in loops:
+            a, b = loop_start[loop], loop_start[loop + 1]
+            px, py = points[b - 1, 1 - axis], points[b - 1, axis]
+            for i in range(a, b):
+                qx, qy = points[i, 1 - axis], points[i, axis]
+                low, high = min(py, qy), max(py, qy)
+                # Rows with low < row <= high.
+                r0 = max(int(np.floor((low - origin) / pitch)) + 1, 0)
+                r1 = min(int(np.floor((high - origin) / pitch)), rows - 1)
+                if sweep == 0:
+                    for r in range(r0, r1 + 1):
+                        start[r + 1] += 1
+                elif r0 <= r1:
+                    slope = (qx - px) / (qy - py)
+                    for r in range(r0, r1 + 1):
+                        at = px + (origin + r * pitch - py) * slope
+                        p = fill[r]
+                        while p > start[r] and values[p - 1] > at:
+                            values[p] = values[p - 1]
+                            p -= 1
+                        values[p] = at
+                        fill[r] += 1
+                px, py = qx, qy
+    return values, start
+
+
+@njit(cache=True, nogil=True)
+def layers_that_reach(points, loop_start, layer_start, region, first, last, under, least):
+    """Which layers may hold a point at ``least`` or more from the layer below.
+
+    Rows along X and columns along Y are looked along at a quarter of that apart. A part of a
+    layer that reaches so far crosses one of them where it is still at half of it from what
+    holds it, or else is smaller than that apart itself. No layer that reaches is left out;
+    some that do not are in.
+    """
+    out = np.zeros(last - first, np.bool_)
+    pitch, half = least / 4, least / 2
+    for k in range(max(first, 1), last):
+        if under[k] <= 1e-9:
+            continue
+        own = _bounding(region, layer_start[k], layer_start[k + 1])
+        below = _bounding(region, layer_start[k - 1], layer_start[k])
+        if own.shape[0] == 0 or below.shape[0] == 0:
+            continue
+        segs, _ = segments_of(points, loop_start, below)
+        grid = build_grid(segs)
+        hit = False
+        for axis in (1, 0):
+            low, high = np.inf, -np.inf
+            for loop in own:
+                for i in range(loop_start[loop], loop_start[loop + 1]):
+                    low, high = min(low, points[i, axis]), max(high, points[i, axis])
+            rows = min(int((high - low) / pitch) + 1, 20_000)
+            step = max(pitch, (high - low) / rows)
+            origin = low + 0.37 * step
+            mine, mine_at = _row_crossings(points, loop_start, own, axis, origin, step, rows)
+            theirs, theirs_at = _row_crossings(points, loop_start, below, axis, origin, step, rows)
+            for r in range(rows):
+                row = origin + r * step
+                t, t_end = theirs_at[r], theirs_at[r + 1]
+                for p in range(mine_at[r], mine_at[r + 1] - 1, 2):
+                    at, end = mine[p], mine[p + 1]
+                    # Walk over what of [at, end] no interval of the layer below covers.
+                    while t + 1 < t_end and theirs[t + 1] <= at:
+                        t += 2
+                    u = t
+                    a_held = False
+                    while at < end:
+                        if u + 1 < t_end and theirs[u] <= at:
+                            at = max(at, theirs[u + 1])
+                            a_held = True
+                            u += 2
+                            continue
+                        b_held = u + 1 < t_end and theirs[u] <= end
+                        b = theirs[u] if b_held else end
+                        length = b - at
+                        most = 2 * half if a_held and b_held else half
+                        if length > most or not (a_held or b_held):
+                            steps = int(length / pitch) + 1
+                            for s in range(steps + 1):
+                                v = at + length * s / steps
+                                x, y = (v, row) if axis == 1 else (row, v)
+                                d, _ = nearest(grid, segs, x, y, half)
+                                if d >= half:
+                                    hit = True
+                                    break
+                        if hit:
+                            break
+                        at = b
+                        if not b_held:
+                            break
+                    if hit:
+                        break
+                if hit:
+                    break
+            if hit:
+                break
+        out[k - first] = hit
+    return out
+
+
+@njit(cache=True, nogil=True)
+def underside_area_by_layer(vertices, facets, n, h, hair):
+    """Area, seen from above, of undersides between each cut and the one below it.
 
     That of a facet above height z shrinks as the square of the rest, so each facet's share
-    of a slab is a difference of squares; row 0 is what lies below the first plane.
+    of a slab is a difference of squares; row 0 is what lies below the first cut, row n what
+    lies above the last.
     """
-    n = heights.shape[0]
     out = np.zeros(n + 1)
     for f in range(facets.shape[0]):
         a, b, c = facets[f, 0], facets[f, 1], facets[f, 2]
@@ -328,20 +578,15 @@ def underside_area_by_layer(vertices, facets, heights, step):
         za, zb, zc = vertices[a, 2], vertices[b, 2], vertices[c, 2]
         low, high = min(za, zb, zc), max(za, zb, zc)
         middle = za + zb + zc - low - high
-        k = min(max(int((low - heights[0]) / step), 0), n)
-        while k > 0 and heights[k - 1] >= low:
-            k -= 1
-        while k < n and heights[k] < low:
-            k += 1
+        first, last = min(level(low, h, hair), n), min(level(high, h, hair), n)
         done = 0.0
-        while k < n and heights[k] < high:
-            z = heights[k]
+        for k in range(first, last):
+            z = min(max(cut_height(k, h), low), high)
             if z <= middle:
                 part = (z - low) ** 2 / ((high - low) * (middle - low)) if middle > low else 0.0
             else:
                 part = 1 - (high - z) ** 2 / ((high - low) * (high - middle))
             out[k] += area * (part - done)
             done = part
-            k += 1
-        out[k] += area * (1 - done)
+        out[last] += area * (1 - done)
     return out

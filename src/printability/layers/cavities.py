@@ -1,15 +1,16 @@
-"""Cups and closed cavities: room under a roof from which air, resin or powder cannot rise.
+"""Cups and closed cavities: room that is walled in while it is printed.
 
-Seen from the top down, the room around a model behaves as material does seen from the bottom
-up: a part of it that begins under a roof is an island, and it is let out where it joins the
-room outside. So the search for islands is used again, on the room, from above.
+From the plate up, the room around a model behaves as material does: a part of it that begins on
+the floor of a bowl, or within a ring that stands on the plate, is an island, and it is let out
+where it joins the room outside through layers printed already. So the search for islands is
+used again, on the room.
 """
 
 from dataclasses import dataclass
 
 import numpy as np
 
-from . import _kernels
+from . import _regions
 from .slicing import Layers, outlines
 
 __all__ = ["Cup", "find_cups"]
@@ -17,24 +18,30 @@ __all__ = ["Cup", "find_cups"]
 
 @dataclass(frozen=True)
 class Cup:
-    """Room under a roof.
+    """Room that the layer being printed walls in, with no opening below it.
 
     Attributes
     ----------
     closed : bool
-        Whether it has no way out at all; else it opens only downwards.
-    roof_mm : (3,) tuple of float
-        Where a drain would help: the middle of its highest layer.
+        Whether it has no way out at all once printed; else it opens at its top or side.
+    drain_mm : (3,) tuple of float
+        Where a drain would help: the middle of its lowest layer.
     volume_mm3 : float
-        Room above the height where it is let out.
+        Room up to the height where it is let out.
+    mouth_mm2 : float
+        The greatest area walled in at once.
+    mouth_layer : int
     opens_z_mm : float or None
+        Where it is let out; the top of the model for a bowl that stands upright.
     layer : int
-        Its highest layer.
+        Its lowest layer.
     """
 
     closed: bool
-    roof_mm: tuple[float, float, float]
+    drain_mm: tuple[float, float, float]
     volume_mm3: float
+    mouth_mm2: float
+    mouth_layer: int
     opens_z_mm: float | None
     layer: int
 
@@ -43,41 +50,48 @@ def find_cups(layers: Layers, least_mm3: float) -> tuple[Cup, ...]:
     """Cups and cavities that hold at least a volume, largest first."""
     if not layers.is_hole.any():
         return ()  # without a hole in some layer there is no room that is walled in
-    room = _room_from_above(layers)
-    which, after, volume, _ = _kernels.trace_islands(
-        room.points, room.loop_start, room.region_of_loop, room.is_hole, room.loop_box_mm,
-        room.region_layer, len(room.region_layer), room.count, room.region_area_mm2,
-    )  # fmt: skip
+    room = _room_from_below(layers)
+    first, after, taken, _, mouth, mouth_at = _regions.trace_floating(
+        *room.touching, room.layer_regions, room.region_area_mm2
+    )
     h = layers.layer_height_mm
     found = []
-    for region, opens, size in zip(which, after, volume, strict=True):
+    for region, opens, size, wide, wide_at in zip(
+        first, after, taken, mouth, mouth_at, strict=True
+    ):
         held = float(size) * h
         if held < least_mm3:
             continue
-        # Row 0 of the room is above the model; row r is layer count - r.
-        layer = layers.count - int(room.region_layer[region])
+        layer = int(room.region_layer[region]) - 1  # row 0 of the room is outside alone
         x, y = room.region_center_mm[region]
         found.append(
             Cup(
                 closed=bool(opens < 0),
-                roof_mm=(float(x), float(y), (layer + 1) * h),
+                drain_mm=(float(x), float(y), layer * h),
                 volume_mm3=held,
-                opens_z_mm=None if opens < 0 else float((layer - int(opens) + 1) * h),
+                mouth_mm2=float(wide),
+                mouth_layer=int(wide_at) - 1,
+                opens_z_mm=None if opens < 0 else float((layer + int(opens)) * h),
                 layer=layer,
             )
         )
     return tuple(sorted(found, key=lambda cup: -cup.volume_mm3))
 
 
-def _room_from_above(layers: Layers) -> Layers:
-    """The room in a frame around the model, top layer first, between two empty layers."""
+def _room_from_below(layers: Layers) -> Layers:
+    """The room in a frame around the model, between the outside alone and an empty layer.
+
+    Below the first layer lies the plate, which seals what stands on it: only a rim of the
+    frame is room there.
+    """
     if len(layers.points):
-        low, high = layers.points.min(axis=0) - 1, layers.points.max(axis=0) + 1
+        low, high = layers.points.min(axis=0) - 2, layers.points.max(axis=0) + 2
     else:
         low, high = np.zeros(2), np.ones(2)
     frame = np.array([low, (high[0], low[1]), high, (low[0], high[1])])
-    loops, per_layer = [frame], [1]
-    for k in range(layers.count - 1, -1, -1):
+    inner = np.array([low + 1, (low[0] + 1, high[1] - 1), high - 1, (high[0] - 1, low[1] + 1)])
+    loops, per_layer = [frame, inner], [2]
+    for k in range(layers.count):
         own = [loop[::-1] for loop in outlines(layers, k)]
         loops += [frame, *own]
         per_layer.append(1 + len(own))

@@ -3,10 +3,16 @@
 from dataclasses import dataclass
 
 import numpy as np
+from scipy.sparse import coo_matrix
+from scipy.sparse.csgraph import connected_components
 
 from ..mesh import Mesh
+from . import _regions
 from . import _span_kernels as _kernels
-from .slicing import Layers, outlines, union_of_loops
+from .levels import hair_mm
+from .slicing import Layers, outlines, region_loops, union_of_loops
+from .spans import Hanging
+from .tug import tug_of_war
 
 __all__ = [
     "Jump",
@@ -16,6 +22,7 @@ __all__ = [
     "find_necks",
     "grip_of_layers",
     "peak_layer",
+    "underside_areas",
     "worst_grip",
 ]
 
@@ -23,31 +30,59 @@ __all__ = [
 EXACT_BELOW = 0.9
 # A layer is of notable area from this part of the largest layer on (from memory).
 NOTABLE_PART = 0.1
+# What should hold is asked to hold this many times the pull (common practice, no source).
+SAFE = 2.0
 
 
 @dataclass(frozen=True)
 class Jump:
-    """A layer of which little lies on the one below."""
+    """What a layer adds over nothing, where it is held by less than twice the pull at it.
+
+    Attributes
+    ----------
+    layer : int
+    z_mm : float
+    hold_n, pull_n : float
+        See `tug_of_war`.
+    hanging_mm2 : float
+        Area that hangs.
+    grip : float
+        Part of the connected region around it that lies on the layer below.
+    area_mm2 : float
+        Area of that region.
+    center_mm : (3,) tuple
+    part : Hanging
+        What hangs.
+    """
 
     layer: int
     z_mm: float
+    hold_n: float
+    pull_n: float
+    hanging_mm2: float
     grip: float
     area_mm2: float
     center_mm: tuple[float, float, float]
+    part: Hanging
 
 
 @dataclass(frozen=True)
 class Peak:
-    """The layer of greatest area."""
+    """The layer of greatest area, and the largest connected region of any layer."""
 
     layer: int
     z_mm: float
     area_mm2: float
+    region_mm2: float
+    region_layer: int
 
 
 @dataclass(frozen=True)
 class Neck:
-    """A layer of little area that carries much; ``ratio`` is volume above over area^(3/2)."""
+    """A cut through little area that carries much; ``ratio`` is volume above over area^(3/2).
+
+    The area is that of all regions of the layer that carry it together.
+    """
 
     layer: int
     z_mm: float
@@ -57,7 +92,17 @@ class Neck:
     center_mm: tuple[float, float, float]
 
 
-def grip_of_layers(layers: Layers, mesh: Mesh) -> np.ndarray:
+def underside_areas(layers: Layers, mesh: Mesh) -> np.ndarray:
+    """Area of undersides between each cut and the one below, seen from above, (n,) float."""
+    n = layers.count
+    z = mesh.vertices[:, 2]
+    hair = hair_mm(layers.layer_height_mm, float(z.max(initial=0.0)), mesh.grain_mm)
+    return _kernels.underside_area_by_layer(
+        mesh.vertices, mesh.facets, n, layers.layer_height_mm, hair
+    )[:n]
+
+
+def grip_of_layers(layers: Layers, under_mm2: np.ndarray) -> np.ndarray:
     """Part of each layer's area that lies on the layer below, (n,) float, 1 on the first.
 
     Where undersides between two cuts amount to less than a tenth of the layer, they are
@@ -67,19 +112,15 @@ def grip_of_layers(layers: Layers, mesh: Mesh) -> np.ndarray:
     Parameters
     ----------
     layers : Layers
-    mesh : Mesh
-        What was sliced, pillars included.
+    under_mm2 : (n,) float
+        See `underside_areas`, of what was sliced, pillars included.
     """
-    n = layers.count
-    if not n:
+    if not layers.count:
         return np.ones(0)
-    under = _kernels.underside_area_by_layer(
-        mesh.vertices, mesh.facets, layers.heights_mm, layers.layer_height_mm
-    )[:n]
     area = layers.area_mm2
-    grip = np.ones(n)
+    grip = np.ones(layers.count)
     some = area > 0
-    grip[some] = np.clip(1 - under[some] / area[some], 0, 1)
+    grip[some] = np.clip(1 - under_mm2[some] / area[some], 0, 1)
     grip[0] = 1.0
     for k in np.flatnonzero(grip < EXACT_BELOW):
         own, below = union_of_loops(outlines(layers, k)), union_of_loops(outlines(layers, k - 1))
@@ -96,17 +137,67 @@ def worst_grip(layers: Layers, grip: np.ndarray) -> float:
 
 
 def find_jumps(
-    layers: Layers, grip: np.ndarray, least_grip: float, least_new_mm2: float
+    layers: Layers,
+    hanging: tuple[Hanging, ...],
+    limits_mm: tuple[float, float],
+    green_n_mm2: float,
+    pull_n_mm2: float,
 ) -> tuple[Jump, ...]:
-    """Layers whose grip is below ``least_grip`` and that add at least ``least_new_mm2``."""
-    new = layers.area_mm2 * (1 - grip)
+    """Hanging parts that hold less than twice the pull at them, each judged by itself.
+
+    Parameters
+    ----------
+    layers : Layers
+    hanging : tuple of Hanging
+    limits_mm : (2,) tuple of float
+        Limits of bridges and of ledges.
+    green_n_mm2, pull_n_mm2 : float
+    """
+    h = layers.layer_height_mm
+    worst: dict[tuple[int, int], tuple] = {}
+    for part in hanging:
+        tug = tug_of_war(
+            part.area_mm2, part.rim_mm, h, part.length_mm, limits_mm[part.kind == "ledge"],
+            green_n_mm2, pull_n_mm2,
+        )  # fmt: skip
+        key = part.layer, part.part
+        if tug.ratio < SAFE and (key not in worst or tug.ratio < worst[key][0].ratio):
+            worst[key] = tug, part
     found = []
-    for k in np.flatnonzero((grip < least_grip) & (new >= least_new_mm2)):
-        z = (k + 0.5) * layers.layer_height_mm
+    for tug, part in worst.values():
+        area, grip = _region_around(layers, part)
         found.append(
-            Jump(int(k), float(z), float(grip[k]), float(layers.area_mm2[k]), _middle(layers, k))
+            Jump(
+                part.layer, part.z_mm, tug.hold_n, tug.pull_n, part.area_mm2, grip, area,
+                part.center_mm, part,
+            )  # fmt: skip
         )
     return tuple(found)
+
+
+def _region_around(layers: Layers, part: Hanging) -> tuple[float, float]:
+    """Area and grip of the connected region that a hanging part belongs to."""
+    k = part.layer
+    first, last = layers.layer_regions[k], layers.layer_regions[k + 1]
+    hanging = union_of_loops(list(part.loops))
+    best, area, grip = -1.0, 0.0, 0.0
+    below = union_of_loops(outlines(layers, k - 1))
+    boxes = layers.loop_box_mm
+    low = np.min([loop.min(axis=0) for loop in part.loops], axis=0)
+    high = np.max([loop.max(axis=0) for loop in part.loops], axis=0)
+    loops, start = layers.loops_by_region
+    for r in range(first, last):
+        box = boxes[loops[start[r]]]
+        if (box[:2] > high).any() or (box[2:] < low).any():
+            continue
+        own = union_of_loops(region_loops(layers, r)) if last - first > 1 else union_of_loops(
+            outlines(layers, k)
+        )  # fmt: skip
+        shared = (own ^ hanging).area()
+        if shared > best:
+            size = float(own.area())
+            best, area, grip = shared, size, float((own ^ below).area()) / max(size, 1e-300)
+    return area, grip
 
 
 def peak_layer(layers: Layers) -> Peak | None:
@@ -114,34 +205,61 @@ def peak_layer(layers: Layers) -> Peak | None:
     if not layers.count:
         return None
     k = int(np.argmax(layers.area_mm2))
-    return Peak(k, (k + 0.5) * layers.layer_height_mm, float(layers.area_mm2[k]))
+    regions = layers.region_area_mm2
+    r = int(np.argmax(regions)) if len(regions) else -1
+    return Peak(
+        k, (k + 0.5) * layers.layer_height_mm, float(layers.area_mm2[k]),
+        float(regions[r]) if r >= 0 else 0.0, int(layers.region_layer[r]) if r >= 0 else 0,
+    )  # fmt: skip
 
 
 def find_necks(layers: Layers, most_ratio: float) -> tuple[Neck, ...]:
-    """Stretches of layers that carry too much on too little, each at its worst layer.
+    """Stretches that carry too much on too little, each at its worst layer.
 
-    A stretch that begins on the plate is a matter of footing, not a neck.
+    What is joined above a cut is carried by all regions of the cut that it rests on together,
+    whatever stands beside them. A stretch that begins on the plate and that the whole print
+    stands on is a matter of footing, one that begins on nothing an island.
     """
-    area = layers.area_mm2
-    if not layers.count:
+    n = len(layers.region_layer)
+    if not n:
         return ()
-    above = np.concatenate([np.cumsum(area[::-1])[::-1][1:], [0.0]]) * layers.layer_height_mm
-    ratio = np.divide(above, area**1.5, out=np.zeros_like(area), where=area > 0)
-    over = np.flatnonzero(ratio > most_ratio)
+    lower, upper = layers.touching
+    group, area, above = _regions.carried(
+        lower, upper, layers.layer_regions, layers.region_area_mm2
+    )
+    above = above * layers.layer_height_mm
+    ratio = np.divide(above, area**1.5, out=np.zeros(n), where=area > 0)
+    over = ratio > most_ratio
+    if not over.any():
+        return ()
+    held = np.zeros(n, bool)
+    held[upper] = True
+    held[: layers.layer_regions[1]] = True
+    both = over[lower] & over[upper]
+    member = np.flatnonzero(over)
+    one = np.concatenate([lower[both], member])
+    other = np.concatenate([upper[both], group[member]])
+    _, label = connected_components(coo_matrix((np.ones(len(one)), (one, other)), (n, n)), False)
+    order = member[np.argsort(label[member], kind="stable")]
     found = []
-    for stretch in np.split(over, np.flatnonzero(np.diff(over) > 1) + 1):
-        if not len(stretch) or stretch[0] == 0:
+    for stretch in np.split(order, np.flatnonzero(np.diff(label[order])) + 1):
+        layer = layers.region_layer[stretch]
+        lowest = stretch[layer == layer.min()]
+        if layer.min() == 0:
+            if area[lowest].max() >= layers.area_mm2[0] * (1 - 1e-9):
+                continue
+        elif not held[lowest].any():
             continue
-        k = int(stretch[np.argmax(ratio[stretch])])
+        worst = stretch[np.argmax(ratio[stretch])]
+        k = int(layers.region_layer[worst])
+        own = stretch[(layer == k) & (group[stretch] == group[worst])]
+        weight = layers.region_area_mm2[own]
+        x, y = weight @ layers.region_center_mm[own] / max(weight.sum(), 1e-300)
         z = (k + 0.5) * layers.layer_height_mm
         found.append(
-            Neck(k, z, float(area[k]), float(above[k]), float(ratio[k]), _middle(layers, k))
+            Neck(
+                k, z, float(area[worst]), float(above[worst]), float(ratio[worst]),
+                (float(x), float(y), float(z)),
+            )  # fmt: skip
         )
-    return tuple(found)
-
-
-def _middle(layers: Layers, k: int) -> tuple[float, float, float]:
-    own = layers.region_layer == k
-    weight = layers.region_area_mm2[own]
-    x, y = weight @ layers.region_center_mm[own] / max(weight.sum(), 1e-300)
-    return float(x), float(y), float((k + 0.5) * layers.layer_height_mm)
+    return tuple(sorted(found, key=lambda neck: (neck.layer, neck.center_mm)))

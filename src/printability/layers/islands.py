@@ -2,7 +2,7 @@
 
 from dataclasses import dataclass
 
-from . import _kernels
+from . import _regions
 from .slicing import Layers
 
 __all__ = ["Island", "find_islands", "island_weight"]
@@ -39,16 +39,8 @@ def island_weight(islands: tuple[Island, ...], half_layers: float) -> float:
 
 def find_islands(layers: Layers) -> tuple[Island, ...]:
     """All islands, from the bottom up; regions that only touch along an outline count as held."""
-    which, after, _, lasts = _kernels.trace_islands(
-        layers.points,
-        layers.loop_start,
-        layers.region_of_loop,
-        layers.is_hole,
-        layers.loop_box_mm,
-        layers.region_layer,
-        len(layers.region_layer),
-        layers.count,
-        layers.region_area_mm2,
+    which, after, _, lasts, _, _ = _regions.trace_floating(
+        *layers.touching, layers.layer_regions, layers.region_area_mm2
     )
     found = []
     for number, (region, absorbed, last) in enumerate(

@@ -5,8 +5,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from ..mesh import Mesh
-from . import _kernels
-from .slicing import Layers, outlines, with_unions
+from .slicing import outlines, section_at
 
 __all__ = ["PlaneSection", "plane_section"]
 
@@ -51,8 +50,7 @@ def plane_section(mesh: Mesh, origin_mm: np.ndarray, normal: np.ndarray) -> Plan
     u = level / np.linalg.norm(level) if np.linalg.norm(level) > 1e-9 else np.array([1.0, 0, 0])
     v = np.cross(n, u)
     moved = np.ascontiguousarray((mesh.vertices - origin_mm) @ np.stack([u, v, n]).T)
-    cut = _kernels.slice_facets(moved, mesh.facets, mesh.twin, np.zeros(1), 1.0)
-    layers = with_unions(Layers(1.0, *cut))
+    layers = section_at(mesh.moved(moved), 0.0)
     return PlaneSection(
         outlines(layers, 0), float(layers.area_mm2[0]), np.asarray(origin_mm, float),
         np.stack([u, v]),

@@ -4,7 +4,6 @@ Layer k spans [k h, (k + 1) h] and is cut at its middle, z = (k + 1/2) h. Its re
 is inside the model there, by non-zero winding: overlapping bodies count once.
 """
 
-import math
 import os
 from collections.abc import Callable
 from concurrent.futures import ThreadPoolExecutor
@@ -14,13 +13,12 @@ from functools import cached_property
 import manifold3d
 import numpy as np
 
-from ..errors import PrintabilityError
 from ..mesh import Mesh
-from . import _kernels
+from . import _kernels, _regions
+from .levels import hair_mm, layer_count, levels
 
 __all__ = [
     "Layers",
-    "layer_count",
     "layers_together",
     "outline_at",
     "outlines",
@@ -29,10 +27,6 @@ __all__ = [
     "slice_layers",
 ]
 
-# A height this much of a layer over a whole number of layers is rounding, not a layer.
-_ROUNDING = 1e-6
-# More layers than any machine prints; what asks for them is in the wrong unit.
-MAX_LAYERS = 100_000
 # Slicing that reports its progress does so after each of this many blocks of layers.
 _BLOCKS = 12
 # From so many facets on, starting threads costs less than they save.
@@ -89,7 +83,7 @@ class Layers:
 
     @cached_property
     def _nesting(self):
-        return _kernels.nest_loops(
+        return _regions.nest_loops(
             self.points, self.loop_start, self.layer_start, self.loop_area_mm2, self.loop_box_mm
         )
 
@@ -110,7 +104,7 @@ class Layers:
 
     @cached_property
     def _region_sums(self):
-        return _kernels.region_sums(
+        return _regions.region_sums(
             self.points, self.loop_start, self.region_of_loop, self.is_hole,
             self.loop_area_mm2, len(self.region_layer),
         )  # fmt: skip
@@ -126,25 +120,26 @@ class Layers:
         return self._region_sums[1]
 
     @cached_property
+    def loops_by_region(self) -> tuple[np.ndarray, np.ndarray]:
+        """Loops region by region, outline first, and where those of each region begin."""
+        return _regions.loops_of_regions(self.region_of_loop, self.is_hole, len(self.region_layer))
+
+    @cached_property
+    def layer_regions(self) -> np.ndarray:
+        """(n + 1,) int: layer ``k`` has regions ``layer_regions[k]:layer_regions[k + 1]``."""
+        return _regions.layer_bounds(self.region_layer, self.count)
+
+    @cached_property
+    def touching(self) -> tuple[np.ndarray, np.ndarray]:
+        """(p,) int twice: lower and upper region of all pairs that have a point in common."""
+        return _regions.touching_pairs(
+            self.points, self.loop_start, *self.loops_by_region, self.loop_box_mm, self.layer_regions
+        )
+
+    @cached_property
     def area_mm2(self) -> np.ndarray:
         """(n,) float: area of every layer."""
         return np.bincount(self.region_layer, self.region_area_mm2, self.count)[: self.count]
-
-
-def layer_count(height_mm: float, layer_height_mm: float) -> int:
-    """Layers of a model of that height: the height over the layer height, rounded up.
-
-    Raises
-    ------
-    PrintabilityError
-        If they are more than `MAX_LAYERS`.
-    """
-    if height_mm / layer_height_mm > MAX_LAYERS:
-        raise PrintabilityError(
-            f"The model is {height_mm:,.0f} mm tall, more than {MAX_LAYERS:,} layers of "
-            f"{layer_height_mm:g} mm; check the unit it is read in."
-        )
-    return max(math.ceil(height_mm / layer_height_mm - _ROUNDING), 0)
 
 
 def slice_layers(
@@ -178,9 +173,12 @@ def slice_layers(
     count = layer_count(top, layer_height_mm)
     heights = (np.arange(count) + 0.5) * layer_height_mm
     twin = mesh.twin
+    hair = hair_mm(layer_height_mm, top, mesh.grain_mm)
+    level = levels(mesh.vertices[:, 2], layer_height_mm, hair)
 
     def cut(block: np.ndarray) -> Layers:
-        found = _kernels.slice_facets(mesh.vertices, mesh.facets, twin, block, layer_height_mm)
+        first = int(round(block[0] / layer_height_mm - 0.5))
+        found = _kernels.slice_facets(mesh.vertices, mesh.facets, twin, level, first, block)
         return with_unions(Layers(layer_height_mm, *found))
 
     if progress:
@@ -261,10 +259,28 @@ def outlines(layers: Layers, k: int) -> list[np.ndarray]:
 
 def outline_at(mesh: Mesh, z_mm: float, layer_height_mm: float) -> list[np.ndarray]:
     """Outlines of a placed mesh at one height, (n, 2) each, overlaps counted once."""
+    return outlines(section_at(mesh, z_mm, layer_height_mm), 0)
+
+
+def section_at(mesh: Mesh, z_mm: float, layer_height_mm: float = 1.0) -> Layers:
+    """One layer: what a level plane cuts, overlaps counted once."""
+    hair = hair_mm(layer_height_mm, float(np.abs(mesh.vertices[:, 2]).max()), mesh.grain_mm)
+    above = (mesh.vertices[:, 2] >= z_mm - hair).astype(np.int32)
     found = _kernels.slice_facets(
-        mesh.vertices, mesh.facets, mesh.twin, np.array([z_mm]), layer_height_mm
+        mesh.vertices, mesh.facets, mesh.twin, above, 0, np.array([float(z_mm)])
     )
-    return outlines(with_unions(Layers(layer_height_mm, *found)), 0)
+    return with_unions(Layers(layer_height_mm, *found))
+
+
+def one_layer(loops: list[np.ndarray]) -> Layers:
+    """Loops that do not cross as a single layer, so that its regions can be asked for."""
+    loops = [np.asarray(loop, np.float64) for loop in loops if len(loop) > 2]
+    return Layers(
+        1.0,
+        np.ascontiguousarray(np.concatenate([np.zeros((0, 2)), *loops])),
+        np.concatenate([[0], np.cumsum([len(loop) for loop in loops])]).astype(np.int64),
+        np.array([0, len(loops)], np.int64),
+    )
 
 
 def region_loops(layers: Layers, region: int) -> list[np.ndarray]:

@@ -1,31 +1,54 @@
 """What hangs between two layers: bridges held on opposite sides, ledges held on one.
 
-The part of a layer that does not lie on the layer below is taken apart into connected parts.
-The worst point of a part is the one farthest from what holds it. If some straight line
-through that point reaches what holds the part in both directions, the part is a bridge and
-the shortest such line is its span; else it is a ledge and the distance is its reach. A line
-over four times as long as that distance does not count: it runs along a ledge, as a tangent
-does on the rim of a round hole.
+The unsupported region of layer k is U = L_k - grow(L_{k-1}, h / tan t). Each connected part of it
+is looked at by itself. Its worst point is the one farthest from what holds it: the outline of
+the layer below where that bounds the part of L_k - L_{k-1} around it. If some straight line
+through that point reaches what holds the part in both directions, the part is a bridge and the
+shortest such line is its span; else it is a ledge and the distance is its reach. A line over
+four times as long as that distance does not count: it runs along a ledge, as a tangent does on
+the rim of a round hole. Of a region that is a bridge, corners that stick out on their own are
+ledges beside it.
 """
 
+import math
+from concurrent.futures import ThreadPoolExecutor
 from dataclasses import dataclass, field
+from itertools import pairwise
 
 import numpy as np
+from manifold3d import JoinType
 
+from ..mesh import Mesh
 from . import _span_kernels as _kernels
-from .slicing import Layers, outlines, union_of_loops
+from .levels import levels
+from .slicing import THREADS, Layers, one_layer, outlines, union_of_loops
 
-__all__ = ["Hanging", "hanging_parts", "opening_below"]
+__all__ = ["Hanging", "Opening", "hanging_parts", "layers_that_reach", "look_at_openings",
+           "openings_above"]  # fmt: skip
 
-# Points tried across a part's longer side before the best one is refined.
-_GRID = 24
 # Outlines that were cut and joined agree within this.
 _SAME_PLACE_MM = 1e-5
 # A worst point lies about midway of a bridge. A line many times longer than its distance from
 # what holds it runs along a curved ledge rather than across a gap.
 _ACROSS = 4.0
-# An opening that widens by less than this from layer to layer has upright sides.
-_WIDER_MM = 1e-4
+# Corners of one region that are looked at by themselves.
+_TIPS = 6
+# Sides of the polygon that stands for a circle when a layer is grown.
+_CIRCLE = 48
+# An opening's sides are upright where they are steeper than this (our choice).
+_UPRIGHT_DEG = 88.0
+# An opening that rises at least this part of half its width closes gradually enough: a round
+# arch has 1 (common practice, no source, but for the slack).
+ARCH_RISE = 0.9
+# At the top, where it is flatter than the threshold, a circle rises 0.41 of half the width it
+# has there and an ellipse of half that rise 0.31 (worked out); a lower one is no arch however
+# tall the walls that it stands on.
+_ZONE_RISE = 0.28
+# A layer that closes more than this many times what the layer below closed is a flat step
+# (common practice, no source; a circle's crown closes 2.4 times).
+STEP = 3.0
+# Undersides flatter than this are flat (our choice).
+FLAT_DEG = 1.0
 
 
 @dataclass(frozen=True)
@@ -42,12 +65,17 @@ class Hanging:
     length_mm : float
         Span of a bridge, reach of a ledge.
     area_mm2 : float
+        Of all that hangs together with it in this layer.
     center_mm : (3,) tuple
-        Middle of the part's area, at the layer's underside.
+        Middle of that area, at the layer's underside.
     worst_mm : (2,) tuple
         The worst point.
     direction : (2,) tuple
         Along the span, or from the worst point to what holds it.
+    rim_mm : float
+        Length along which what hangs is held.
+    part : int
+        Number of the part of its layer; a bridge and ledges may share one.
     loops : tuple of (n, 2) float
         The part's outline.
     """
@@ -60,10 +88,41 @@ class Hanging:
     center_mm: tuple[float, float, float]
     worst_mm: tuple[float, float]
     direction: tuple[float, float]
+    rim_mm: float = 0.0
+    part: int = 0
     loops: tuple[np.ndarray, ...] = field(default=(), repr=False, compare=False)
 
 
-def hanging_parts(layers: Layers, k: int, least_mm: float) -> list[Hanging]:
+def layers_that_reach(layers: Layers, under_mm2: np.ndarray, least_mm: float) -> np.ndarray:
+    """Layers that may hold something at least so far from the layer below, (l,) int.
+
+    Parameters
+    ----------
+    layers : Layers
+    under_mm2 : (n,) float
+        Area of the undersides between each cut and the one below.
+    least_mm : float
+    """
+
+    def between(ends) -> np.ndarray:
+        return _kernels.layers_that_reach(
+            layers.points, layers.loop_start, layers.layer_start, layers.region_of_loop, *ends,
+            under_mm2, least_mm,
+        )  # fmt: skip
+
+    bounds = np.linspace(0, layers.count, 4 * THREADS + 1).astype(int)
+    with ThreadPoolExecutor(THREADS) as pool:
+        found = list(pool.map(between, pairwise(bounds)))
+    return np.flatnonzero(np.concatenate(found)) if found else np.zeros(0, int)
+
+
+def hanging_parts(
+    layers: Layers,
+    k: int,
+    least_mm: float,
+    threshold_deg: float,
+    limits_mm: tuple[float, float] = (math.inf, math.inf),
+) -> list[Hanging]:
     """Parts of layer ``k`` that hang and reach at least ``least_mm`` from what holds them.
 
     Parameters
@@ -73,78 +132,226 @@ def hanging_parts(layers: Layers, k: int, least_mm: float) -> list[Hanging]:
         At least 1.
     least_mm : float
         Parts nearer to what holds them everywhere are left out.
+    threshold_deg : float
+    limits_mm : (2,) tuple of float
+        Limits of bridges and ledges: corners over the ledge limit are looked at by themselves.
     """
     own, below = outlines(layers, k), outlines(layers, k - 1)
     if not own or not below:
         return []
-    hanging = union_of_loops(own) - union_of_loops(below)
-    outline_below = _segments(below)
+    over, under = union_of_loops(own), union_of_loops(below)
+    grow = layers.layer_height_mm / math.tan(math.radians(threshold_deg))
+    # Never grown so far that what matters would vanish with a very low threshold.
+    grown = under.offset(min(grow, 0.9 * least_mm), JoinType.Round, circular_segments=_CIRCLE)
+    unsupported = one_layer((over - grown).to_polygons())
+    if not len(unsupported.region_layer):
+        return []
+    hanging = one_layer((over - under).to_polygons())
+    segs, region = _outline_segments(hanging)
+    is_held = _kernels.lie_on(segs, _segments(below), _SAME_PLACE_MM)
+    order = np.argsort(region, kind="stable")
+    segs, region, is_held = segs[order], region[order], is_held[order]
+    ends = np.searchsorted(region, np.arange(len(hanging.region_layer) + 1))
+    length = np.hypot(segs[:, 2] - segs[:, 0], segs[:, 3] - segs[:, 1])
+
+    parts, part_of = _outline_segments(unsupported)
+    order = np.argsort(part_of, kind="stable")
+    parts, part_of = parts[order], part_of[order]
+    part_ends = np.searchsorted(part_of, np.arange(len(unsupported.region_layer) + 1))
+    home = _kernels.containing(segs, region, _just_inside(parts, part_ends))
+    found: list[Hanging] = []
+    loops_of: dict[int, tuple] = {}
     z = (k + 0.5) * layers.layer_height_mm
-    found = []
-    for part in hanging.decompose():
-        area = float(part.area())
-        if area < 0.25 * least_mm**2:
+    for u in range(len(unsupported.region_layer)):
+        r = int(home[u])
+        if r < 0 or unsupported.region_area_mm2[u] < 1e-6:
             continue
-        # A part is bounded by the layer below, which holds it, and by the layer's own edge.
-        loops = part.to_polygons()
-        edges = _segments(loops)
-        is_held = _kernels.lie_on(edges, outline_below, _SAME_PLACE_MM)
-        held, free = edges[is_held], edges[~is_held]
+        mine = slice(ends[r], ends[r + 1])
+        held, free = segs[mine][is_held[mine]], segs[mine][~is_held[mine]]
         if not len(held):
             continue  # an island: nothing holds it
-        x, y, distance = _kernels.farthest_point(edges, held, _GRID, least_mm)
+        edges = parts[part_ends[u] : part_ends[u + 1]]
+        x, y, distance = _kernels.farthest_point(edges, held, least_mm)
         if distance < least_mm:
             continue
-        span, angle, x, y = _kernels.shortest_crossing(x, y, free, held)
-        across = span <= _ACROSS * distance
-        kind, length = ("bridge", span) if across else ("ledge", distance)
-        cx, cy = _centroid(edges, area)
-        found.append(
-            Hanging(
-                kind,
-                k,
-                z,
-                float(length),
-                area,
-                (cx, cy, k * layers.layer_height_mm),
-                (float(x), float(y)),
-                (float(np.cos(angle)), float(np.sin(angle))),
-                tuple(loops),
+        worst = [_measured(x, y, distance, free, held)]
+        if distance > limits_mm[1] and len(free):
+            for tx, ty, far in _kernels.free_tips(edges, held, limits_mm[1], _TIPS):
+                worst.append(_measured(tx, ty, far, free, held))
+        if r not in loops_of:
+            loops_of[r] = tuple(_loops_of_region(hanging, r))
+        cx, cy = (float(v) for v in hanging.region_center_mm[r])
+        kinds = set()
+        for n, (kind, span, x, y, angle) in enumerate(
+            [worst[0], *sorted(worst[1:], key=lambda w: -w[1])]
+        ):
+            if kind in kinds or (n and span <= limits_mm[kind == "ledge"]):
+                continue
+            kinds.add(kind)
+            found.append(
+                Hanging(
+                    kind, k, z, float(span), float(hanging.region_area_mm2[r]),
+                    (cx, cy, k * layers.layer_height_mm), (float(x), float(y)),
+                    (float(np.cos(angle)), float(np.sin(angle))),
+                    float(length[mine][is_held[mine]].sum()), r, loops_of[r],
+                )  # fmt: skip
             )
+    return found
+
+
+def _measured(x, y, distance, free, held) -> tuple[str, float, float, float, float]:
+    """Kind, length, place and angle of what hangs at a point."""
+    span, angle, x, y = _kernels.shortest_crossing(x, y, free, held)
+    across = span <= _ACROSS * distance
+    return ("bridge", span, x, y, angle) if across else ("ledge", distance, x, y, angle)
+
+
+def _just_inside(segs: np.ndarray, ends: np.ndarray) -> np.ndarray:
+    """A point a hair inside each region, beside the middle of its longest edge, (r, 2).
+
+    Outlines run counter-clockwise and holes clockwise, so that the inside is on the left.
+    """
+    along = segs[:, 2:] - segs[:, :2]
+    length = np.hypot(along[:, 0], along[:, 1])
+    places = np.zeros((len(ends) - 1, 2))
+    for r, (lo, hi) in enumerate(pairwise(ends)):
+        if lo == hi:
+            continue
+        e = lo + int(np.argmax(length[lo:hi]))
+        left = np.array([-along[e, 1], along[e, 0]]) / max(length[e], 1e-300)
+        hair = min(1e-6, 1e-3 * length[e])
+        places[r] = (segs[e, :2] + segs[e, 2:]) / 2 + hair * left
+    return places
+
+
+@dataclass(frozen=True)
+class Opening:
+    """How an opening closes.
+
+    Attributes
+    ----------
+    is_arch : bool
+        Whether it closes gradually, so that nothing has to be done.
+    width_mm, rise_mm : float
+        Its greatest width, and its height from where it springs.
+    flat_mm : float
+        Length of the flat at its crown along the span, 0 without one.
+    closed_mm : float
+        How much the layer below the closing one closed, 0 where nothing tells.
+    """
+
+    is_arch: bool
+    width_mm: float
+    rise_mm: float
+    flat_mm: float
+    closed_mm: float
+
+
+def look_at_openings(
+    layers: Layers, mesh: Mesh, hair: float, flat: np.ndarray,
+    places_mm: np.ndarray, directions: np.ndarray, closing: np.ndarray,
+    threshold_deg: float, bridge_mm: float,
+) -> list[Opening]:  # fmt: skip
+    """Look at openings from the layers that close them down.
+
+    An opening closes gradually when it rises at least `ARCH_RISE` of half its width, and the
+    layer that closes it closes at most three times what the layer below it closed. One with a
+    flat at its crown is judged by that flat: it must be within the bridge limit.
+
+    Parameters
+    ----------
+    layers : Layers
+    mesh : Mesh
+    hair : float
+        See `levels.hair_mm`.
+    flat : (f,) int
+        Facets that are flat undersides.
+    places_mm, directions : (q, 2) float
+        A place in each opening's crown, and the direction of its span.
+    closing : (q,) int
+        The layer that closes each.
+    threshold_deg : float
+    bridge_mm : float
+        The bridge limit.
+    """
+    if not len(closing):
+        return []
+    h = layers.layer_height_mm
+    rows = _kernels.openings_below(
+        layers.points, layers.loop_start, layers.layer_start, layers.region_of_loop,
+        np.ascontiguousarray(np.hstack([places_mm, directions]), np.float64),
+        np.asarray(closing, np.int64), 2 * h / math.tan(math.radians(_UPRIGHT_DEG)),
+        2 * h / math.tan(math.radians(threshold_deg)) * 0.999,
+    )  # fmt: skip
+    flat_level = levels(mesh.vertices[:, 2][mesh.facets[flat]].max(axis=1), h, hair)
+    order = np.argsort(flat_level, kind="stable")
+    flat, flat_level = flat[order], flat_level[order]
+    found = []
+    for (gap, closed, width, rise, zone, zone_rise), (x, y), (dx, dy), k in zip(
+        rows, places_mm, directions, closing, strict=True
+    ):
+        lo, hi = np.searchsorted(flat_level, (k, k + 1))
+        own = mesh.facets[flat[lo:hi]]
+        crown = 0.0
+        if len(own):
+            crown = _kernels.flat_along(mesh.vertices, own, x, y, dx, dy, _SAME_PLACE_MM)
+        tall = 2 * rise * h >= ARCH_RISE * width > 0
+        gradual = gap <= STEP * closed or (crown > 0 and gap - crown <= 1.1 * closed + hair)
+        low = zone > bridge_mm and 2 * (zone_rise + 0.5) * h < _ZONE_RISE * zone
+        found.append(
+            Opening(
+                bool(tall and gradual and not low and crown <= bridge_mm),
+                float(width), float(rise * h), float(crown), float(closed),
+            )  # fmt: skip
         )
     return found
 
 
-def opening_below(layers: Layers, part: Hanging) -> tuple[float, float]:
-    """Width and rise of the opening that a bridge closes, looking along its span.
+def openings_above(
+    layers: Layers, places_mm: np.ndarray, directions: np.ndarray, layer: np.ndarray
+) -> np.ndarray:
+    """Where openings close, going up from places outside the material.
 
-    From the bridge down, the opening is as wide as the free line through the worst point;
-    where it stops widening, it springs. The rise is from there to the bridge.
+    Parameters
+    ----------
+    layers : Layers
+    places_mm, directions : (q, 2) float
+        A place in each opening, and the level direction in which its width is looked for.
+    layer : (q,) int
+        The layer to begin in.
 
     Returns
     -------
-    width_mm, rise_mm : float
+    (q, 3) float
+        x and y of the middle of the gap, and the layer that closes it there; -1 where the gap
+        is open at an end, or never closes.
     """
-    x, y = part.worst_mm
-    dx, dy = part.direction
-    widest, springs = 0.0, part.layer
-    for j in range(part.layer - 1, -1, -1):
-        gap = _kernels.gap_along(x, y, dx, dy, _segments(outlines(layers, j)))
-        if not np.isfinite(gap) or gap <= 0:
-            break
-        if gap > widest + _WIDER_MM:
-            widest, springs = gap, j
-    rise = (part.layer - springs) * layers.layer_height_mm if widest else 0.0
-    return float(widest), float(rise)
+    if not len(layer):
+        return np.zeros((0, 3))
+    return _kernels.closings_above(
+        layers.points, layers.loop_start, layers.layer_start, layers.region_of_loop,
+        np.ascontiguousarray(np.hstack([places_mm, directions]), np.float64),
+        np.asarray(layer, np.int64),
+    )  # fmt: skip
 
 
-def _centroid(edges: np.ndarray, area_mm2: float) -> tuple[float, float]:
-    """Middle of the area that edges bound, from sums of triangles about their first point."""
-    origin = edges[0, :2]
-    a, b = edges[:, :2] - origin, edges[:, 2:] - origin
-    cross = a[:, 0] * b[:, 1] - a[:, 1] * b[:, 0]
-    x, y = ((a + b) * cross[:, None]).sum(axis=0) / (6 * area_mm2) + origin
-    return float(x), float(y)
+def _loops_of_region(layers: Layers, region: int) -> list[np.ndarray]:
+    loops, start = layers.loops_by_region
+    return [
+        layers.points[layers.loop_start[i] : layers.loop_start[i + 1]]
+        for i in loops[start[region] : start[region + 1]]
+    ]
+
+
+def _outline_segments(layers: Layers) -> tuple[np.ndarray, np.ndarray]:
+    """Edges (s, 4) of the outlines of one layer, and the region of each."""
+    if not len(layers.points):
+        return np.zeros((0, 4)), np.zeros(0, int)
+    following = np.arange(1, len(layers.points) + 1)
+    following[layers.loop_start[1:] - 1] = layers.loop_start[:-1]
+    region = np.repeat(layers.region_of_loop, np.diff(layers.loop_start))
+    segs = np.hstack([layers.points, layers.points[following]])
+    return np.ascontiguousarray(segs[region >= 0]), region[region >= 0].astype(int)
 
 
 def _segments(loops: list[np.ndarray]) -> np.ndarray:

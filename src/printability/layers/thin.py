@@ -7,76 +7,115 @@ from itertools import pairwise
 import numpy as np
 from scipy import ndimage
 
-from . import _span_kernels as _kernels
-from .slicing import THREADS, Layers
+from . import _thin_kernels as _kernels
+from .slicing import THREADS, Layers, outlines, union_of_loops
 
 __all__ = ["ThinWall", "find_thin_walls", "thin_places_of_layer"]
 
 # Thin places nearer than this many least walls belong together.
 _TOGETHER = 4.0
 _MOST_CELLS = 2_000_000
-# Thin faces of fewer square least walls are corners and tips (from memory).
-_LEAST_FACE = 4.0
 # A ridge runs out thin in its last layer or two; a wall goes on (from memory).
 _LEAST_LAYERS = 3
+# Thin faces of fewer square least walls are small: a note (from memory).
+_SMALL_FACE = 4.0
 
 
 @dataclass(frozen=True)
 class ThinWall:
     """Thin places that belong together, at their thinnest.
 
-    ``area_mm2`` is the wall's face that is thin, both sides counted once each and halved.
+    Attributes
+    ----------
+    thickness_mm : float
+    z_mm : float
+    center_mm : (3,) tuple of float
+    area_mm2 : float
+        The wall's face that is thin, both sides counted once each and halved.
+    is_small : bool
+        Whether that is less than four square least walls.
     """
 
     thickness_mm: float
     z_mm: float
     center_mm: tuple[float, float, float]
     area_mm2: float
+    is_small: bool
 
 
 def thin_places_of_layer(layers: Layers, k: int, least_mm: float) -> np.ndarray:
     """Thin places of one layer, (p, 3) float: x, y in the middle of the wall, and thickness."""
-    rows = _kernels.thin_places(
+    found = _rows(layers, least_mm, k, k + 1)
+    return np.c_[found[:, :2], np.abs(found[:, 3])]
+
+
+def _rows(layers: Layers, least_mm: float, first: int, last: int) -> np.ndarray:
+    return _kernels.thin_places(
         layers.points, layers.loop_start, layers.layer_start, layers.region_of_loop,
-        layers.is_hole, layers.loop_area_mm2, layers.heights_mm, least_mm, k, k + 1,
+        layers.is_hole, layers.loop_area_mm2, layers.heights_mm, least_mm, first, last,
     )  # fmt: skip
-    return rows[:, [0, 1, 3]]
 
 
 def find_thin_walls(layers: Layers, least_mm: float) -> tuple[ThinWall, ...]:
-    """Walls thinner than ``least_mm``, largest first.
+    """What a morphological opening by half the least width takes away, largest first.
 
-    The thickness is measured in the layer, straight across from wall to wall. Places of less
-    than four square least walls of face, such as sharp corners, and of less than three layers,
-    such as the ridge of a roof, are left out.
+    It counts where it reaches more than half the least width beyond what is left, so that plain
+    corners of 60 and more are silent. What is thin in one or two layers alone and carries
+    nothing, such as the ridge of a roof, is left out; what carries something, such as the wall
+    left between two grooves, is not.
     """
-    nesting = layers.region_of_loop, layers.is_hole, layers.loop_area_mm2, layers.heights_mm
-
-    def between(ends: tuple[int, int]) -> np.ndarray:
-        return _kernels.thin_places(
-            layers.points, layers.loop_start, layers.layer_start, *nesting, least_mm, *ends
-        )
-
-    bounds = np.linspace(0, layers.count, THREADS + 1).astype(int)
+    nesting = layers.region_of_loop, layers.is_hole  # worked out before the threads need them
+    assert nesting[0] is not None
+    bounds = np.linspace(0, layers.count, 4 * THREADS + 1).astype(int)
     with ThreadPoolExecutor(THREADS) as pool:
-        rows = np.concatenate(list(pool.map(between, pairwise(bounds))))
+        rows = np.concatenate(
+            list(pool.map(lambda ends: _rows(layers, least_mm, *ends), pairwise(bounds)))
+        )
     if not len(rows):
         return ()
-    low = rows[:, :3].min(axis=0)
-    span = np.ptp(rows[:, :3], axis=0)
-    cell = max(_TOGETHER * least_mm, float(np.prod(span + least_mm) / _MOST_CELLS) ** (1 / 3))
-    place = ((rows[:, :3] - low) / cell).astype(int)
-    grid = np.zeros(place.max(axis=0) + 1, bool)
-    grid[tuple(place.T)] = True
-    label = ndimage.label(grid, np.ones((3, 3, 3)))[0][tuple(place.T)]
+    label = _together(rows[:, :3], least_mm)
+    order = np.argsort(label, kind="stable")
     found = []
-    for group in range(1, label.max() + 1):
-        own = rows[label == group]
-        area = float(own[:, 4].sum() * layers.layer_height_mm / 2)
-        if area < _LEAST_FACE * least_mm**2 or len(np.unique(own[:, 2])) < _LEAST_LAYERS:
+    for own in np.split(rows[order], np.flatnonzero(np.diff(label[order])) + 1):
+        layer = own[:, 5].astype(int)
+        few = len(np.unique(layer)) < _LEAST_LAYERS
+        if few and not _carries(layers, own[layer == layer.max()], own[layer == layer.min()]):
             continue
-        worst = own[np.argmin(own[:, 3])]
+        across = own[own[:, 3] > 0]
+        # Without a wall straight across, as thick as the largest circle that fits there.
+        worst = across[np.argmin(across[:, 3])] if len(across) else own[np.argmin(own[:, 3])]
+        area = float((across if len(across) else own)[:, 4].sum() * layers.layer_height_mm / 2)
         found.append(
-            ThinWall(float(worst[3]), float(worst[2]), tuple(float(v) for v in worst[:3]), area)
+            ThinWall(
+                float(abs(worst[3])), float(worst[2]), tuple(float(v) for v in worst[:3]), area,
+                area < (_SMALL_FACE if not few else 1.0) * least_mm**2,
+            )  # fmt: skip
         )
     return tuple(sorted(found, key=lambda wall: -wall.area_mm2))
+
+
+def _together(places: np.ndarray, least_mm: float) -> np.ndarray:
+    """Number of the group that each place belongs to, by neighbouring cells of a grid."""
+    low = places.min(axis=0)
+    span = np.ptp(places, axis=0)
+    cell = max(_TOGETHER * least_mm, float(np.prod(span + least_mm) / _MOST_CELLS) ** (1 / 3))
+    place = ((places - low) / cell).astype(int)
+    grid = np.zeros(place.max(axis=0) + 1, bool)
+    grid[tuple(place.T)] = True
+    return ndimage.label(grid, np.ones((3, 3, 3)))[0][tuple(place.T)]
+
+
+def _carries(layers: Layers, top: np.ndarray, bottom: np.ndarray) -> bool:
+    """Whether there is material in the layer above the highest and below the lowest places."""
+    above, below = int(top[0, 5]) + 1, int(bottom[0, 5]) - 1
+    if above >= layers.count or below < 0:
+        return False
+    return all(
+        _is_material(layers, k, place[:, :2].mean(axis=0)) or _is_material(layers, k, place[0, :2])
+        for k, place in ((above, top), (below, bottom))
+    )
+
+
+def _is_material(layers: Layers, k: int, point: np.ndarray) -> bool:
+    spot = point + 1e-3 * np.array([(-1.0, -1.0), (1.0, -1.0), (1.0, 1.0), (-1.0, 1.0)])
+    return (union_of_loops(outlines(layers, k)) ^ union_of_loops([spot])).area() > 2e-6

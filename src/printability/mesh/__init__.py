@@ -2,6 +2,7 @@
 
 from .faults import Fault, find_faults
 from .identity import same_and_mirrored
+from .index import FacetIndex, first_hits
 from .model import (
     Mesh,
     MeshFacts,
@@ -23,6 +24,7 @@ from .write import binary_stl
 __all__ = [
     "FORMATS",
     "MM_PER_UNIT",
+    "FacetIndex",
     "Fault",
     "Mesh",
     "MeshFacts",
@@ -40,6 +42,7 @@ __all__ = [
     "facet_areas",
     "facet_normals",
     "find_faults",
+    "first_hits",
     "in_mm",
     "joined",
     "mesh_facts",

@@ -6,19 +6,24 @@ import manifold3d
 import numpy as np
 
 from .model import Mesh, facet_areas
-from .solids import as_solid
+from .solids import as_solid, bodies_apart, boxes_that_meet
 
 __all__ = ["Fault", "find_faults"]
 
-# Bodies are compared pair by pair up to this many.
-MOST_COMPARED = 60
+# Pairs of bodies with boxes that meet are compared up to this many.
+MOST_COMPARED = 400
+# Holes are named one by one up to this many.
+MOST_HOLES = 100
 # A needle is longer than the one and lower than the other (from memory: file rounding).
 NEEDLE_LONG_MM, NEEDLE_HIGH_MM = 0.1, 1e-4
 
 
 @dataclass(frozen=True)
 class Fault:
-    """Faults of one kind (``hole``, ``overlap``, ``needles``) together, and their middle."""
+    """Faults of one kind together, and their middle.
+
+    Kinds are ``hole``, ``overlap``, ``unchecked`` (bodies that were not compared), ``needles``.
+    """
 
     kind: str
     count: int
@@ -45,34 +50,41 @@ def _needles(mesh: Mesh) -> list[Fault]:
 
 def _overlaps(mesh: Mesh) -> list[Fault]:
     """Pairs of closed bodies that share volume."""
-    body = mesh.body_of_facet
-    count = int(body.max(initial=-1)) + 1
-    if not 1 < count <= MOST_COMPARED or not mesh.is_watertight:
+    if not mesh.is_watertight:
         return []
-    corners = [mesh.facets[body == b] for b in range(count)]
-    low = np.array([mesh.vertices[c].min(axis=(0, 1)) for c in corners])
-    high = np.array([mesh.vertices[c].max(axis=(0, 1)) for c in corners])
+    parts = bodies_apart(mesh)
+    if len(parts) < 2:
+        return []
+    corners = [part.vertices[part.facets].reshape(-1, 3) for part in parts]
+    low = np.array([c.min(axis=0) for c in corners])
+    high = np.array([c.max(axis=0) for c in corners])
     solids: dict[int, manifold3d.Manifold] = {}
     found = []
-    for a in range(count):
-        for b in range(a + 1, count):
-            if (low[a] >= high[b]).any() or (low[b] >= high[a]).any():
-                continue
-            shared = _solid(mesh, corners, a, solids) ^ _solid(mesh, corners, b, solids)
-            volume = shared.volume()
-            if volume <= 1e-6:
-                continue
-            box = shared.bounding_box()
-            center = tuple((box[i] + box[i + 3]) / 2 for i in range(3))
-            text = f"Bodies {a + 1} and {b + 1} overlap by {volume:,.2f} mm³."
-            found.append(Fault("overlap", 2, center, text))
+    pairs = boxes_that_meet(low, high, MOST_COMPARED + 1)
+    for a, b in pairs[:MOST_COMPARED]:
+        if (low[a] >= high[b]).any() or (low[b] >= high[a]).any():
+            continue
+        shared = _solid(parts, int(a), solids) ^ _solid(parts, int(b), solids)
+        volume = shared.volume()
+        if volume <= 1e-6:
+            continue
+        box = shared.bounding_box()
+        center = tuple((box[i] + box[i + 3]) / 2 for i in range(3))
+        text = f"Bodies {a + 1} and {b + 1} overlap by {volume:,.2f} mm³."
+        found.append(Fault("overlap", 2, center, text))
+    if len(pairs) > MOST_COMPARED:
+        middle = tuple(float(v) for v in (low.min(axis=0) + high.max(axis=0)) / 2)
+        text = (
+            f"Of {len(parts):,} bodies, the first {MOST_COMPARED} pairs that lie close were "
+            "compared; whether others overlap is not known."
+        )
+        found.append(Fault("unchecked", len(parts), middle, text))
     return found
 
 
-def _solid(mesh, corners, number, known) -> manifold3d.Manifold:
+def _solid(parts, number, known) -> manifold3d.Manifold:
     if number not in known:
-        part = Mesh(mesh.vertices, np.ascontiguousarray(corners[number]))
-        known[number] = as_solid(part) or manifold3d.Manifold()
+        known[number] = as_solid(parts[number]) or manifold3d.Manifold()
     return known[number]
 
 
@@ -87,12 +99,21 @@ def _holes(mesh: Mesh) -> list[Fault]:
     b = mesh.facets[edges // 3, (edges % 3 + 1) % 3]
     n = len(mesh.vertices)
     _, label = connected_components(coo_matrix((np.ones(len(a)), (a, b)), (n, n)), directed=False)
-    found = []
-    for group in np.unique(label[a]):
-        own = label[a] == group
-        middle = mesh.vertices[a[own]].mean(axis=0)
-        count = int(own.sum())
-        found.append(
-            Fault("hole", count, tuple(float(v) for v in middle), f"A hole of {count} open edges.")
+    _, group = np.unique(label[a], return_inverse=True)
+    count = np.bincount(group)
+    middle = np.stack([np.bincount(group, mesh.vertices[a, i]) / count for i in range(3)], axis=1)
+    order = np.argsort(-count, kind="stable")
+    found = [
+        Fault(
+            "hole", int(count[g]), tuple(float(v) for v in middle[g]),
+            f"A hole of {count[g]} open edges.",
         )
-    return sorted(found, key=lambda fault: -fault.count)
+        for g in order[:MOST_HOLES]
+    ]  # fmt: skip
+    rest = order[MOST_HOLES:]
+    if len(rest):
+        edges_left = int(count[rest].sum())
+        place = tuple(float(v) for v in count[rest] @ middle[rest] / edges_left)
+        text = f"{len(rest):,} more holes, {edges_left:,} open edges together."
+        found.append(Fault("hole", edges_left, place, text))
+    return found

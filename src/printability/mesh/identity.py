@@ -1,10 +1,13 @@
 """Which bodies of a model have the same shape, and which are mirror images."""
 
+from bisect import bisect_left, insort
+
 import numpy as np
 from scipy.spatial import cKDTree
 
 from ._kernels import signed_volumes
 from .model import Mesh, facet_areas
+from .solids import bodies_of
 
 __all__ = ["same_and_mirrored"]
 
@@ -12,6 +15,8 @@ __all__ = ["same_and_mirrored"]
 TOLERANCE = 2e-5
 # Candidates for the place of the first two corners that are tried at most.
 _TRIES = 400
+# Groups of about the same size and area that a body is compared with at most.
+_MOST_GROUPS = 40
 
 
 def same_and_mirrored(mesh: Mesh) -> tuple[list[tuple[int, ...]], list[tuple[int, int]]]:
@@ -26,27 +31,39 @@ def same_and_mirrored(mesh: Mesh) -> tuple[list[tuple[int, ...]], list[tuple[int
         its group.
     """
     body = mesh.body_of_facet
-    count = int(body.max(initial=-1)) + 1
+    order, ends = bodies_of(mesh)
+    count = len(ends) - 1
     volume = signed_volumes(mesh.vertices, mesh.facets, body, count)
     area = np.bincount(body, facet_areas(mesh), count)
-    corners = [np.unique(mesh.facets[body == b]) for b in range(count)]
-    clouds = [_cloud(mesh.vertices[own]) for own in corners]
+    clouds = [
+        _cloud(mesh.vertices[np.unique(mesh.facets[order[ends[b] : ends[b + 1]]])])
+        for b in range(count)
+    ]
     groups: list[list[int]] = []
+    # Groups by number of corners, and within those in order of volume, so that a body is only
+    # compared with groups that are about as large.
+    alike: dict[int, list[tuple[float, int]]] = {}
     mirrored = []
     for b in range(count):
         home, mirrors = None, []
-        for group in groups:
+        near = alike.setdefault(len(clouds[b]), [])
+        slack = 1e-4 * abs(volume[b]) + 1e-8
+        at = bisect_left(near, (volume[b] - slack, -1))
+        tried = 0
+        while at < len(near) and near[at][0] <= volume[b] + slack and tried < _MOST_GROUPS:
+            group = groups[near[at][1]]
             first = group[0]
-            if len(clouds[first]) != len(clouds[b]) or not np.allclose(
-                (volume[first], area[first]), (volume[b], area[b]), rtol=1e-4
-            ):
+            at += 1
+            if not np.isclose(area[first], area[b], rtol=1e-4):
                 continue
+            tried += 1
             if _fits(clouds[first], clouds[b], 1.0):
                 home = group
                 break
             if _fits(clouds[first], clouds[b], -1.0):
                 mirrors.append(first)
         if home is None:
+            insort(near, (float(volume[b]), len(groups)))
             groups.append([b])
             mirrored += [(first, b) for first in mirrors]
         else:
@@ -63,6 +80,8 @@ def _fits(one: np.ndarray, other: np.ndarray, handedness: float) -> bool:
     far_one, far_other = np.linalg.norm(one, axis=1), np.linalg.norm(other, axis=1)
     size = far_one.max()
     slack = TOLERANCE * size + 1e-9
+    if handedness > 0 and np.abs(one - other).max() <= slack:
+        return True  # only moved
     if np.abs(np.sort(far_one) - np.sort(far_other)).max() > slack:
         return False
     first = _rarest(far_one, far_one > 0.1 * size, slack)

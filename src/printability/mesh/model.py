@@ -6,6 +6,7 @@ from functools import cached_property
 import numpy as np
 
 from . import _kernels
+from .index import FacetIndex
 
 CREASE_DEG = 30.0
 
@@ -30,10 +31,14 @@ class Mesh:
         Positions, mm.
     facets : (m, 3) int32
         Vertex indices, counter-clockwise seen from outside.
+    grain_mm : float
+        How coarsely the file's own numbers were rounded, mm: the spacing of single precision
+        at its largest coordinate. 0 where nothing is known of it.
     """
 
     vertices: np.ndarray
     facets: np.ndarray
+    grain_mm: float = 0.0
 
     @cached_property
     def twin(self) -> np.ndarray:
@@ -45,14 +50,19 @@ class Mesh:
         """(m,) int32: which connected body each facet belongs to."""
         return _kernels.label_connected(self.twin, np.ones(len(self.facets), np.bool_))[0]
 
+    @cached_property
+    def index(self) -> FacetIndex:
+        """What a line meets; see `FacetIndex`."""
+        return FacetIndex(self.vertices, self.facets)
+
     @property
     def is_watertight(self) -> bool:
         """Whether every edge is shared by facets that wind against each other."""
         return len(self.facets) > 0 and not np.any(self.twin < 0)
 
-    def moved(self, vertices: np.ndarray) -> "Mesh":
+    def moved(self, vertices: np.ndarray, grain_mm: float | None = None) -> "Mesh":
         """The same facets over moved vertices; topology found so far is kept."""
-        mesh = Mesh(vertices, self.facets)
+        mesh = Mesh(vertices, self.facets, self.grain_mm if grain_mm is None else grain_mm)
         for name in ("twin", "body_of_facet"):
             if name in self.__dict__:
                 mesh.__dict__[name] = self.__dict__[name]

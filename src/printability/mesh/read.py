@@ -121,7 +121,8 @@ def open_mesh(
     mesh, repairs = repaired(points, facets.astype(np.int32))
     if not len(mesh.facets) or not np.ptp(mesh.vertices, axis=0).any():
         raise MeshFileError("None of the file's facets has any area, so there is nothing to print.")
-    return Opened(mesh, unit, repairs, tuple(notes))
+    grain = float(np.spacing(np.float32(np.abs(mesh.vertices).max())))
+    return Opened(mesh.moved(mesh.vertices, grain), unit, repairs, tuple(notes))
 
 
 def check_size(size: int, limits: ReadLimits) -> None:
@@ -136,7 +137,9 @@ def check_size(size: int, limits: ReadLimits) -> None:
 def in_mm(mesh: Mesh, unit: str) -> Mesh:
     """The mesh with its coordinates, given in ``unit``, turned into millimetres."""
     factor = MM_PER_UNIT[unit]
-    return mesh if factor == 1.0 else mesh.moved(mesh.vertices * factor)
+    if factor == 1.0:
+        return mesh
+    return mesh.moved(mesh.vertices * factor, mesh.grain_mm * factor)
 
 
 def _check_facet_count(count: int, limits: ReadLimits) -> None:

@@ -2,10 +2,12 @@
 
 from dataclasses import dataclass
 
+import manifold3d
 import numpy as np
 
 from . import _kernels
 from .model import Mesh
+from .solids import as_solid, bodies_of, body_boxes
 
 __all__ = ["Repair", "repaired"]
 
@@ -145,7 +147,7 @@ def _flat_facets_dropped(mesh, repairs):
 
 
 def _outside_out(mesh, repairs):
-    """Turn bodies that are inside out; a cavity inside another body is meant to be so."""
+    """Turn bodies that are inside out; a cavity wholly inside another body is meant to be so."""
     if not len(mesh.facets):
         return mesh
     body = mesh.body_of_facet
@@ -157,7 +159,7 @@ def _outside_out(mesh, repairs):
     if volumes.sum() < 0:  # the whole file is inside out, cavities too
         wrong = np.arange(count)
     else:
-        wrong = np.array([b for b in inverted if not _lies_inside(mesh, body, b)], int)
+        wrong = _not_cavities(mesh, volumes, inverted)
     if not len(wrong):
         return mesh
     facets = mesh.facets.copy()
@@ -169,13 +171,53 @@ def _outside_out(mesh, repairs):
     return Mesh(mesh.vertices, facets)
 
 
-def _lies_inside(mesh, body, which):
-    facet = mesh.facets[np.argmax(body == which)]
-    x, y, z = mesh.vertices[facet].mean(axis=0)
-    _, facing, _ = _kernels.crossings_above(
-        mesh.vertices, mesh.facets, body != which, float(x), float(y), float(z)
+def _not_cavities(mesh, volumes, inverted):
+    """Of bodies turned inwards, those that no other body contains as a whole.
+
+    One that only overlaps another is a body turned inside out: whether it is one must not hang
+    on the place where its first facet happens to lie.
+    """
+    order, ends = bodies_of(mesh)
+    low, high = body_boxes(mesh)
+    left = list(inverted)
+    for a in np.flatnonzero(volumes > 0):
+        inner = [b for b in left if (low[a] <= low[b]).all() and (high[a] >= high[b]).all()]
+        if inner:
+            around = as_solid(_body(mesh, order[ends[a] : ends[a + 1]]))
+            solids = {b: as_solid(_body(mesh, order[ends[b] : ends[b + 1]], -1)) for b in inner}
+            inside = set(_contained(around, inner, solids, volumes))
+            left = [b for b in left if b not in inside]
+    return np.array(left, int)
+
+
+def _body(mesh, facets, step=1) -> Mesh:
+    return Mesh(mesh.vertices, np.ascontiguousarray(mesh.facets[facets][:, ::step]))
+
+
+def _contained(around, inner, solids, volumes) -> list:
+    """Which bodies lie wholly inside a solid, by the volume that they share, halving the list.
+
+    Where a surface bounds no solid nothing tells, and a body turned inwards is left as it is.
+    """
+    known = [b for b in inner if solids[b] is not None]
+    if around is None or len(known) < len(inner):
+        doubtful = inner if around is None else [b for b in inner if solids[b] is None]
+        rest = [] if around is None else _contained(around, known, solids, volumes)
+        return [*doubtful, *rest]
+    if not inner:
+        return []
+    together = manifold3d.Manifold.batch_boolean(
+        [solids[b] for b in inner], manifold3d.OpType.Add
     )
-    return bool(facing.sum() != 0)
+    if (around ^ together).volume() >= -volumes[inner].sum() * (1 - 1e-6):
+        return inner
+    if len(inner) == 1:
+        return []
+    half = len(inner) // 2
+    return [
+        *_contained(around, inner[:half], solids, volumes),
+        *_contained(around, inner[half:], solids, volumes),
+    ]
 
 
 def _without_unused(mesh):

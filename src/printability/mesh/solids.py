@@ -3,9 +3,12 @@
 import manifold3d
 import numpy as np
 
-from .model import Mesh, volume_mm3
+from . import _kernels
+from .model import Mesh
 
-__all__ = ["as_solid", "bodies_apart", "mesh_of", "union_of_bodies"]
+__all__ = [
+    "as_solid", "bodies_apart", "bodies_of", "body_boxes", "mesh_of", "union_of_bodies",
+]  # fmt: skip
 
 
 def as_solid(mesh: Mesh) -> manifold3d.Manifold | None:
@@ -28,22 +31,68 @@ def mesh_of(solid: manifold3d.Manifold) -> Mesh:
     )
 
 
-def bodies_apart(mesh: Mesh) -> list[Mesh]:
-    """The bodies apart where they may overlap; whole where one is another's cavity."""
+def bodies_of(mesh: Mesh) -> tuple[np.ndarray, np.ndarray]:
+    """Facets (m,) ordered by body, and where each body's begin, (b + 1,)."""
     body = mesh.body_of_facet
-    count = int(body.max(initial=0)) + 1
-    if count == 1:
+    order = np.argsort(body, kind="stable")
+    count = int(body.max(initial=-1)) + 1
+    return order, np.searchsorted(body[order], np.arange(count + 1))
+
+
+def body_boxes(mesh: Mesh) -> tuple[np.ndarray, np.ndarray]:
+    """Low and high corners of the box around every body, (b, 3) each."""
+    order, ends = bodies_of(mesh)
+    if len(ends) < 2:
+        return np.zeros((0, 3)), np.zeros((0, 3))
+    corners = mesh.vertices[mesh.facets[order]]
+    return (
+        np.minimum.reduceat(corners.min(axis=1), ends[:-1], axis=0),
+        np.maximum.reduceat(corners.max(axis=1), ends[:-1], axis=0),
+    )
+
+
+def bodies_apart(mesh: Mesh) -> list[Mesh]:
+    """The bodies apart, each with the cavities inside it.
+
+    A body with its surface turned inwards is a cavity; it belongs to the smallest body around
+    it. One that nothing contains stays by itself.
+    """
+    order, ends = bodies_of(mesh)
+    count = len(ends) - 1
+    if count <= 1:
         return [mesh]
-    parts = [
-        Mesh(mesh.vertices, np.ascontiguousarray(mesh.facets[body == b])) for b in range(count)
+    volume = _kernels.signed_volumes(mesh.vertices, mesh.facets, mesh.body_of_facet, count)
+    home = np.arange(count)
+    cavities = np.flatnonzero(volume < 0)
+    if len(cavities):
+        low, high = body_boxes(mesh)
+        outer = np.flatnonzero(volume > 0)
+        for c in cavities:
+            around = outer[(low[outer] <= low[c]).all(axis=1) & (high[outer] >= high[c]).all(axis=1)]
+            if len(around) == 1:
+                home[c] = around[0]
+                continue
+            x, y, z = mesh.vertices[mesh.facets[order[ends[c]]]].mean(axis=0)
+            for b in around[np.argsort(volume[around], kind="stable")]:
+                own = np.zeros(len(mesh.facets), np.bool_)
+                own[order[ends[b] : ends[b + 1]]] = True
+                _, facing, _ = _kernels.crossings_above(
+                    mesh.vertices, mesh.facets, own, float(x), float(y), float(z)
+                )
+                if facing.sum() != 0:
+                    home[c] = b
+                    break
+    members: dict[int, list[np.ndarray]] = {}
+    for b in range(count):
+        members.setdefault(int(home[b]), []).append(order[ends[b] : ends[b + 1]])
+    return [
+        Mesh(mesh.vertices, np.ascontiguousarray(mesh.facets[np.concatenate(own)]))
+        for own in members.values()
     ]
-    if any(volume_mm3(part) <= 0 for part in parts):
-        return [mesh]
-    return parts
 
 
 def union_of_bodies(mesh: Mesh) -> Mesh | None:
-    """The outer surface of bodies that may overlap.
+    """The outer surface of bodies that may overlap, cavities kept.
 
     The mesh itself where it has one body or none can overlap; None where it is not closed or
     the union fails.
@@ -51,12 +100,7 @@ def union_of_bodies(mesh: Mesh) -> Mesh | None:
     if not mesh.is_watertight:
         return None
     parts = bodies_apart(mesh)
-    if len(parts) == 1:
-        return mesh
-    boxes = [mesh.vertices[part.facets].reshape(-1, 3) for part in parts]
-    low, high = np.array([b.min(axis=0) for b in boxes]), np.array([b.max(axis=0) for b in boxes])
-    meet = ((low[:, None] <= high[None]) & (high[:, None] >= low[None])).all(axis=2)
-    if meet.sum() == len(parts):
+    if len(parts) == 1 or not _any_boxes_meet(parts):
         return mesh
     solids = [as_solid(part) for part in parts]
     if any(solid is None for solid in solids):
@@ -65,3 +109,30 @@ def union_of_bodies(mesh: Mesh) -> Mesh | None:
     if union.status() != manifold3d.Error.NoError or union.is_empty():
         return None
     return mesh_of(union)
+
+
+def _any_boxes_meet(parts: list[Mesh]) -> bool:
+    """Whether the boxes around any two parts have a point in common, by sweeping along X."""
+    corners = [part.vertices[part.facets].reshape(-1, 3) for part in parts]
+    low = np.array([c.min(axis=0) for c in corners])
+    high = np.array([c.max(axis=0) for c in corners])
+    return len(boxes_that_meet(low, high, 1)) > 0
+
+
+def boxes_that_meet(low: np.ndarray, high: np.ndarray, most: int) -> np.ndarray:
+    """Pairs of boxes that have a point in common, (p, 2) int; stops at ``most`` pairs."""
+    from shapely import STRtree, box
+
+    flat = box(low[:, 0], low[:, 1], high[:, 0], high[:, 1])
+    tree = STRtree(flat)
+    found: list[np.ndarray] = []
+    count = 0
+    for at in range(0, len(low), 512):
+        a, b = tree.query(flat[at : at + 512])
+        a = a + at
+        keep = (a < b) & (low[a, 2] <= high[b, 2]) & (high[a, 2] >= low[b, 2])
+        found.append(np.stack([a[keep], b[keep]], axis=1))
+        count += int(keep.sum())
+        if count >= most:
+            break
+    return np.concatenate(found)[:most] if found else np.zeros((0, 2), int)

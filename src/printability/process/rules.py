@@ -1,6 +1,7 @@
 """The shipped processes. Every value has a unit and says how well founded it is."""
 
-from dataclasses import dataclass
+import hashlib
+from dataclasses import dataclass, field, replace
 from enum import StrEnum
 
 __all__ = ["PROCESSES", "Process", "Rule", "Standing", "process_named"]
@@ -26,11 +27,25 @@ class Rule:
 
 @dataclass(frozen=True)
 class Process:
-    """A way to print: machine, layers and rules."""
+    """A way to print: machine, layers and rules.
+
+    Attributes
+    ----------
+    key, label : str
+    rules : tuple of Rule
+    words : dict
+        What a maker reads of it: ``droops`` (what an overhang does), ``holds`` (what a cup
+        holds), ``cup`` (why a cup matters), ``edge`` (why a free edge matters, empty where it
+        does not), ``tilt`` (not empty where leaning is the usual cure).
+    weights : dict
+        How much each goal of turning counts (from memory).
+    """
 
     key: str
     label: str
     rules: tuple[Rule, ...]
+    words: dict[str, str] = field(default_factory=dict)
+    weights: dict[str, float] = field(default_factory=dict)
 
     def __getitem__(self, key: str) -> float:
         """Value of the rule ``key``, in the rule's unit."""
@@ -38,6 +53,26 @@ class Process:
             if rule.key == key:
                 return rule.value
         raise KeyError(key)
+
+    @property
+    def digest(self) -> str:
+        """Names the process by all that it says, whatever its key."""
+        said = repr((self.rules, sorted(self.words.items()), sorted(self.weights.items())))
+        return hashlib.sha256(said.encode()).hexdigest()[:16]
+
+    def copied(self, key: str, label: str, **values: float) -> "Process":
+        """A copy with other numbers.
+
+        Raises
+        ------
+        KeyError
+            If there is no rule of such a name.
+        """
+        unknown = set(values) - {rule.key for rule in self.rules}
+        if unknown:
+            raise KeyError(sorted(unknown)[0])
+        rules = tuple(replace(r, value=float(values.get(r.key, r.value))) for r in self.rules)
+        return replace(self, key=key, label=label, rules=rules)
 
     @property
     def layer_height_mm(self) -> float:
@@ -77,8 +112,11 @@ _LABELS = {
     "ledge_mm": ("mm", "longest reach held on one side"),
     "notable_mm": ("mm", "spans and reaches below this are not listed"),
     "wall_mm": ("mm", "least wall"),
-    "jump_grip": ("of the layer", "least part of a layer that lies on the one below"),
-    "jump_mm2": ("mm²", "area that a layer may add at once"),
+    "pull_n_mm2": ("N/mm²", "pull of the film on what hangs, 0 where nothing pulls"),
+    "green_n_mm2": ("N/mm²", "strength of what has just set"),
+    "hold_flat_mm": ("mm", "how far a contact holds a flat underside"),
+    "hold_steep_mm": ("mm", "how far a contact holds an underside at the threshold"),
+    "corner_mm": ("mm", "first layer from which sharp corners lift, 0 where they do not"),
     "margin_mm": ("mm", "least distance of the centre of mass from the edge of the footing"),
     "tip_deg": ("°", "least angle by which it must be tipped to fall"),
     "slender": ("times the footing", "greatest height over the footing's width"),
@@ -86,7 +124,8 @@ _LABELS = {
     "rough_from_deg": ("°", "slope from which steps show most"),
     "rough_to_deg": ("°", "slope up to which steps show most"),
     "pixel_mm": ("mm", "pixel width, 0 where the process has none"),
-    "cup_mm3": ("mm³", "air or powder that may be held under a roof"),
+    "cup_mm3": ("mm³", "room that may be walled in, 0 where it does not matter"),
+    "cup_open": ("", "1 where room walled in only for a while counts too"),
     "grid_density": ("of the column", "density of plain grid supports"),
     "fill": ("of the volume", "material in what is not wall"),
     "flow_mm3_s": ("mm³/s", "material laid down"),
@@ -128,8 +167,12 @@ PROCESSES = {
             ledge_mm=(1.5, _M),
             notable_mm=(1.0, _M),
             wall_mm=(0.84, _M),
-            jump_grip=(0.0, _M),
-            jump_mm2=(50.0, _M),
+            pull_n_mm2=(0.0, _M),
+            green_n_mm2=(0.0, _M),
+            hold_flat_mm=(5.0, _M),
+            hold_steep_mm=(20.0, _M),
+            corner_mm=(80.0, _M),
+            cup_open=(0.0, _M),
             margin_mm=(2.0, _M),
             tip_deg=(10.0, _M),
             slender=(8.0, _M),
@@ -143,6 +186,17 @@ PROCESSES = {
             flow_mm3_s=(6.0, _M),
             layer_s=(2.0, _M),
         ),
+        words={
+            "droops": "droops",
+            "holds": "air",
+            "cup": "Air is shut in.",
+            "edge": "",
+            "tilt": "",
+        },
+        weights={
+            "area": 2, "volume": 3, "islands": 2, "height": 0.5, "peak": 0, "growth": 0,
+            "start": 0, "finish": 1, "marks": 2, "footing": 2.5, "copies": 0,
+        },
     ),
     "resin": Process(
         "resin",
@@ -169,8 +223,12 @@ PROCESSES = {
             ledge_mm=(1.5, _M),
             notable_mm=(0.5, _M),
             wall_mm=(0.5, _M),
-            jump_grip=(0.5, _M),
-            jump_mm2=(50.0, _M),
+            pull_n_mm2=(0.02, _M),
+            green_n_mm2=(8.0, _M),
+            hold_flat_mm=(2.0, _M),
+            hold_steep_mm=(4.0, _M),
+            corner_mm=(0.0, _M),
+            cup_open=(1.0, _M),
             margin_mm=(1.0, _M),
             tip_deg=(5.0, _M),
             slender=(12.0, _M),
@@ -184,6 +242,17 @@ PROCESSES = {
             flow_mm3_s=(0.0, _M),
             layer_s=(8.0, _M),
         ),
+        words={
+            "droops": "peels or warps",
+            "holds": "resin",
+            "cup": "It sucks on the vat film at every layer, and holds resin.",
+            "edge": "",
+            "tilt": "a lean of 30° to 45°",
+        },
+        weights={
+            "area": 2, "volume": 1, "islands": 3, "height": 1, "peak": 2.5, "growth": 2.5,
+            "start": 2, "finish": 1, "marks": 3, "footing": 0, "copies": 0,
+        },
     ),
     "metal": Process(
         "metal",
@@ -210,8 +279,12 @@ PROCESSES = {
             ledge_mm=(0.5, _M),
             notable_mm=(0.5, _M),
             wall_mm=(0.4, _M),
-            jump_grip=(0.0, _M),
-            jump_mm2=(50.0, _M),
+            pull_n_mm2=(0.0, _M),
+            green_n_mm2=(0.0, _M),
+            hold_flat_mm=(1.0, _M),
+            hold_steep_mm=(4.0, _M),
+            corner_mm=(0.0, _M),
+            cup_open=(0.0, _M),
             margin_mm=(0.0, _M),
             tip_deg=(0.0, _M),
             slender=(10.0, _M),
@@ -225,6 +298,17 @@ PROCESSES = {
             flow_mm3_s=(3.0, _M),
             layer_s=(10.0, _M),
         ),
+        words={
+            "droops": "peels or warps",
+            "holds": "powder",
+            "cup": "Powder stays inside.",
+            "edge": "An edge over loose powder curls up and meets the spreader.",
+            "tilt": "",
+        },
+        weights={
+            "area": 3, "volume": 3, "islands": 2, "height": 1.5, "peak": 0.5, "growth": 0.5,
+            "start": 0, "finish": 1, "marks": 2, "footing": 1, "copies": 0,
+        },
     ),
 }
 

@@ -2,6 +2,7 @@
 
 from .finish import Finish, cusp_height_mm, find_finish, step_run_mm
 from .form import patch_form, plane_form
+from .held import Held, held_by_contacts
 from .overhang import (
     SLOPE_TOLERANCE_DEG,
     Overhang,
@@ -18,12 +19,14 @@ __all__ = [
     "SIDES",
     "SLOPE_TOLERANCE_DEG",
     "Finish",
+    "Held",
     "Overhang",
     "Patch",
     "Stroke",
     "cusp_height_mm",
     "find_finish",
     "find_overhang",
+    "held_by_contacts",
     "painted_sides",
     "patch_form",
     "plane_form",

@@ -3,9 +3,11 @@
 import numpy as np
 from numba import njit
 
+from ..layers.levels import level
+
 
 @njit(cache=True, nogil=True)
-def slopes_of_undersides(vertices, facets, rests):
+def slopes_of_undersides(vertices, facets, h, hair):
     """Slope in degrees of facets that face down, infinite for all others."""
     m = facets.shape[0]
     slope = np.full(m, np.inf)
@@ -16,12 +18,8 @@ def slopes_of_undersides(vertices, facets, rests):
         nz = ux * vy - uy * vx
         if nz >= 0.0:
             continue
-        if (
-            abs(vertices[i, 2]) <= rests
-            and abs(vertices[j, 2]) <= rests
-            and abs(vertices[k, 2]) <= rests
-        ):
-            continue
+        if level(max(vertices[i, 2], vertices[j, 2], vertices[k, 2]), h, hair) == 0:
+            continue  # it lies below the first cut: it rests on the plate
         uz, vz = vertices[j, 2] - vertices[i, 2], vertices[k, 2] - vertices[i, 2]
         nx, ny = uy * vz - uz * vy, uz * vx - ux * vz
         slope[f] = np.degrees(np.arctan2(np.hypot(nx, ny), -nz))

@@ -9,6 +9,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
+from ..layers import hair_mm
 from ..mesh import Mesh, facet_areas
 from . import _kernels
 
@@ -55,7 +56,7 @@ def underside_slopes(mesh: Mesh, layer_height_mm: float) -> np.ndarray:
     mesh : Mesh
         Placed, the plate at z = 0.
     layer_height_mm : float
-        A facet whose vertices all lie within half of this from the plate rests on it.
+        A facet whose vertices all lie below the first layer's cut rests on the plate.
 
     Returns
     -------
@@ -63,7 +64,8 @@ def underside_slopes(mesh: Mesh, layer_height_mm: float) -> np.ndarray:
         Degrees from the plate, 0 for a flat underside; infinite for facets that face
         sideways or up, rest on the plate, or have no area.
     """
-    return _kernels.slopes_of_undersides(mesh.vertices, mesh.facets, layer_height_mm / 2)
+    hair = hair_mm(layer_height_mm, float(mesh.vertices[:, 2].max(initial=0.0)), mesh.grain_mm)
+    return _kernels.slopes_of_undersides(mesh.vertices, mesh.facets, layer_height_mm, hair)
 
 
 def find_overhang(

@@ -2,7 +2,7 @@
 
 from .checking import measured_errors
 from .directions import Face, even_directions, faces_to_stand_on, ring_around
-from .goals import GOALS, WEIGHTS, Goal, goals_of, row_of
+from .goals import GOALS, Goal, goals_of, row_of
 from .scoring import Scorer
 from .search import (
     DIRECTIONS,
@@ -19,7 +19,6 @@ from .words import gains_and_losses, lean_of, said_of_turn
 __all__ = [
     "DIRECTIONS",
     "GOALS",
-    "WEIGHTS",
     "Face",
     "Goal",
     "Proposal",

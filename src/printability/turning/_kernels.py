@@ -10,24 +10,14 @@ from numba import njit
 
 from ..estimate import column_volume
 from ..footing._kernels import copies_in_rows, hull_of, order_by, reach_of
+from ..layers.levels import count_of, cut_height, hair_of, level
+from ..mesh.index import first_hit
 
 # Columns of a row of scores.
 AREA, VOLUME, ISLANDS, HEIGHT, PEAK, GRIP, START, FINISH, MARKS, FOOTING, COPIES = range(11)
 COUNT = 11
 # Up to so many layers a facet is added to each; beyond, by differences.
 _FEW = 6
-
-
-@njit(cache=True, nogil=True)
-def _first_cut_at_or_above(z, h):
-    """Number of the first layer that is cut at or above a height; may be negative."""
-    return int(np.ceil(z / h - 0.5 - 1e-9))
-
-
-@njit(cache=True, nogil=True)
-def _cut_from(z, per_mm):
-    """The same by the layers a mm has, which is faster, and never below 0."""
-    return max(int(np.ceil(z * per_mm - 0.5 - 1e-9)), 0)
 
 
 @njit(cache=True, nogil=True)
@@ -42,24 +32,21 @@ def _heights(vertices, down, lift):
 
 
 @njit(cache=True, nogil=True)
-def surface_scores(facets, normals, areas, shown, z, shift, down, cos_limit, rests, rough):
+def surface_scores(facets, normals, areas, shown, z, shift, down, cos_limit, h, hair, rough):
     """Overhanging area, rough area and overhanging area on the show side; which overhang."""
     hangs = np.zeros(facets.shape[0], np.bool_)
     over, marks, roughness = 0.0, 0.0, 0.0
     any_shown = shown.shape[0] > 0
     for f in range(facets.shape[0]):
         cos = normals[f, 0] * down[0] + normals[f, 1] * down[1] + normals[f, 2] * down[2]
-        level = abs(cos)
-        if rough[1] <= level <= rough[0] and (not any_shown or shown[f]):
+        flat = abs(cos)
+        if rough[1] <= flat <= rough[0] and (not any_shown or shown[f]):
             roughness += areas[f]
         if cos <= cos_limit:
             continue
-        if (
-            abs(z[facets[f, 0]] + shift) <= rests
-            and abs(z[facets[f, 1]] + shift) <= rests
-            and abs(z[facets[f, 2]] + shift) <= rests
-        ):
-            continue
+        top = max(z[facets[f, 0]], z[facets[f, 1]], z[facets[f, 2]]) + shift
+        if level(top, h, hair) == 0:
+            continue  # it rests on the plate
         hangs[f] = True
         over += areas[f]
         if any_shown and shown[f]:
@@ -68,7 +55,7 @@ def surface_scores(facets, normals, areas, shown, z, shift, down, cos_limit, res
 
 
 @njit(cache=True, nogil=True)
-def layer_profiles(facets, normals, areas, offsets, z, shift, down, h, n, start):
+def layer_profiles(facets, normals, areas, offsets, z, shift, down, h, hair, n, start):
     """Area of every layer, area of undersides below each cut, facets that layer start cuts.
 
     On a facet with heights z0 <= z1 <= z2, the line at height z adds
@@ -80,8 +67,6 @@ def layer_profiles(facets, normals, areas, offsets, z, shift, down, h, n, start)
     under = np.zeros(n + 1)
     poly = np.zeros((n + 1, 3))
     poly_under = np.zeros((n + 1, 3))
-    per_mm = 1.0 / h
-    first_cut = (start + 0.5) * h - shift
     crossed = np.empty(facets.shape[0], np.int32)
     crossings = 0
     for f in range(facets.shape[0]):
@@ -89,40 +74,41 @@ def layer_profiles(facets, normals, areas, offsets, z, shift, down, h, n, start)
         z0, z2 = min(a, b, c), max(a, b, c)
         z1 = a + b + c - z0 - z2
         nz = -(normals[f, 0] * down[0] + normals[f, 1] * down[1] + normals[f, 2] * down[2])
-        k0 = _cut_from(z0, per_mm)
-        k2 = min(_cut_from(z2, per_mm), n)
+        k0 = level(z0, h, hair)
+        k2 = min(level(z2, h, hair), n)
         flat = -areas[f] * nz
         if flat > 0:
             under[k2] += flat
-        if z0 - shift < first_cut <= z2 - shift:
+        if k0 <= start < k2:
             crossed[crossings] = f
             crossings += 1
         if k0 >= k2:
             continue
         tall = z2 - z0
         offset = offsets[f] + nz * shift
-        k1 = min(max(_cut_from(z1, per_mm), k0), k2)
+        k1 = min(max(level(z1, h, hair), k0), k2)
         per_tall = 1.0 / tall
         scale = areas[f] * per_tall
         if k2 - k0 <= _FEW:
             for k in range(k0, k2):
-                cut = (k + 0.5) * h
-                if k < k1:
-                    ramp = (cut - z0) / (z1 - z0)
+                # An end that lies on a cut within a hair may be a trace beyond it.
+                cut = min(max(cut_height(k, h), z0), z2)
+                if k < k1 and z1 > z0:
+                    ramp = min((cut - z0) / (z1 - z0), 1.0)
                     part = (cut - z0) * ramp * per_tall
                 else:
-                    ramp = (z2 - cut) / (z2 - z1)
+                    ramp = min((z2 - cut) / (z2 - z1), 1.0) if z2 > z1 else 1.0
                     part = 1.0 - (z2 - cut) * ramp * per_tall
                 area[k] += scale * ramp * (offset - nz * cut)
                 if flat > 0:
                     under[k] += flat * part
                     under[k + 1] -= flat * part
             continue
-        if k1 > k0:
+        if k1 > k0 and z1 > z0:
             _ramp(poly, k0, k1, scale / (z1 - z0), z0, offset, nz)
             if flat > 0:
                 _square(poly_under, k0, k1, flat / (tall * (z1 - z0)), z0, 0.0)
-        if k2 > k1:
+        if k2 > k1 and z2 > z1:
             _ramp(poly, k1, k2, -scale / (z2 - z1), z2, offset, nz)
             if flat > 0:
                 _square(poly_under, k1, k2, -flat / (tall * (z2 - z1)), z2, flat)
@@ -132,7 +118,7 @@ def layer_profiles(facets, normals, areas, offsets, z, shift, down, h, n, start)
     for k in range(n):
         p0, p1, p2 = p0 + poly[k, 0], p1 + poly[k, 1], p2 + poly[k, 2]
         q0, q1, q2 = q0 + poly_under[k, 0], q1 + poly_under[k, 1], q2 + poly_under[k, 2]
-        cut = (k + 0.5) * h
+        cut = cut_height(k, h)
         area[k] = max(area[k] + p0 + cut * (p1 + cut * p2), 0.0)
         total += under[k]
         below[k] = total + q0 + cut * (q1 + cut * q2)
@@ -210,7 +196,9 @@ def _root(parent, i):
 
 
 @njit(cache=True, nogil=True)
-def island_lives(z, shift, edges, outward, down, h, n):
+def island_lives(
+    z, shift, edges, outward, down, h, hair, n, vertices, facets, order, box, first_leaf
+):
     """Islands from the surface's lowest points: rows of vertex, first layer, layers it lasts.
 
     A lowest point with material above it begins a part of the print. Parts whose first layer
@@ -262,16 +250,44 @@ def island_lives(z, shift, edges, outward, down, h, n):
             continue
         facing = outward[v, 0] * down[0] + outward[v, 1] * down[1] + outward[v, 2] * down[2]
         if facing > 0:
-            first[v] = max(_first_cut_at_or_above(z[v] + shift, h), 0)
+            first[v] = level(z[v] + shift, h, hair)
             if 0 < first[v] < n:
                 waiting[v] = last[v] = v
+    some = False
+    for v in range(count):
+        some |= waiting[v] >= 0
+    if some:
+        pockets = 0
+        for v in range(count):
+            pockets += into[v] == v and first[v] > n
+        tails, heads = np.empty(crossing + pockets, np.int64), np.empty(crossing + pockets, np.int64)
+        heights = np.empty(crossing + pockets)
+        tails[:crossing], heads[:crossing], heights[:crossing] = tail, head, height
+        origin = np.empty(3)
+        for v in range(count):
+            if into[v] != v or first[v] <= n:
+                continue
+            for axis in range(3):
+                origin[axis] = vertices[v, axis]
+            f, _ = first_hit(vertices, facets, order, box, first_leaf, origin, down, 4 * hair)
+            if f < 0:
+                continue
+            low = facets[f, 0]
+            for i in range(1, 3):
+                if z[facets[f, i]] < z[low]:
+                    low = facets[f, i]
+            if z[low] <= z[v]:
+                tails[crossing], heads[crossing] = v, low
+                heights[crossing] = z[v]
+                crossing += 1
+        tail, head, height = tails[:crossing], heads[:crossing], heights[:crossing]
     for e in order_by(height, height):
         a, b = _root(parent, tail[e]), _root(parent, head[e])
         if a == b:
             continue
         if first[a] > first[b]:
             a, b = b, a
-        k = max(_first_cut_at_or_above(height[e] + shift, h), 0)
+        k = level(height[e] + shift, h, hair)
         if first[b] >= k:  # seen in no layer of its own
             waiting[b] = -1
         if first[a] == 0:
@@ -299,7 +315,7 @@ def island_lives(z, shift, edges, outward, down, h, n):
             if parent[v] == v and first[v] > 0:
                 w = waiting[v]
                 while w >= 0:
-                    life[w] = max(min(_first_cut_at_or_above(top[v] + shift, h), n) - first[w], 1)
+                    life[w] = max(min(level(top[v] + shift, h, hair), n) - first[w], 1)
                     w = after[w]
     islands = 0
     for v in range(count):
@@ -316,26 +332,28 @@ def island_lives(z, shift, edges, outward, down, h, n):
 @njit(cache=True, nogil=True)
 def score_rows(
     vertices, facets, normals, areas, shown, edges, outward, solid_vertices,
-    solid_facets, solid_normals, solid_areas, solid_offsets, hull, middle, one_body, downs, lift, h,
-    cos_limit, rough, half_layers, notable, room, spacing, rows,
+    solid_facets, solid_normals, solid_areas, solid_offsets, hull, middle, one_body, order, box,
+    first_leaf, downs, lift, h, grain, cos_limit, rough, half_layers, notable, room, spacing, rows,
 ):  # fmt: skip
     """Fill a row of scores for every direction; the volume column is left alone."""
     for d in range(downs.shape[0]):
         down = downs[d]
         e1, e2 = across(down)
         z, _, shift = _heights(vertices, down, lift)
+        hair = hair_of(h, z.max() + shift, grain)
         over, roughness, marks, _ = surface_scores(
-            facets, normals, areas, shown, z, shift, down, cos_limit, h / 2, rough
+            facets, normals, areas, shown, z, shift, down, cos_limit, h, hair, rough
         )
         rows[d, AREA], rows[d, FINISH], rows[d, MARKS] = over, roughness, marks
         if not one_body:
             z, _, shift = _heights(solid_vertices, down, lift)
         top = z.max() + shift
         rows[d, HEIGHT] = top
-        n = max(int(np.ceil(top / h - 1e-6)), 0)
-        start = max(_first_cut_at_or_above(lift, h), 0)
+        n = count_of(top, h)
+        start = level(lift, h, hair)
         area, below, crossed = layer_profiles(
-            solid_facets, solid_normals, solid_areas, solid_offsets, z, shift, down, h, n, start
+            solid_facets, solid_normals, solid_areas, solid_offsets, z, shift, down, h, hair, n,
+            start,
         )
         peak = area.max() if n else 0.0
         rows[d, PEAK] = peak
@@ -347,7 +365,7 @@ def score_rows(
         if len(crossed) == 0:
             rows[d, START], rows[d, FOOTING] = 0.0, -90.0
         else:
-            cut = (start + 0.5) * h - shift
+            cut = cut_height(start, h) - shift
             points = cut_points(solid_vertices, solid_facets, crossed, z, cut, e1, e2)
             foot = hull_of(points)
             rows[d, START] = reach_of(foot)
@@ -358,7 +376,10 @@ def score_rows(
                 up -= middle[axis] * down[axis]
             margin = margin_in(foot, x, y) if start == 0 else -np.inf
             rows[d, FOOTING] = -90.0 if margin == -np.inf else np.degrees(np.arctan2(margin, up))
-        islands = island_lives(z, shift, edges, outward, down, h, n)
+        islands = island_lives(
+            z, shift, edges, outward, down, h, hair, n, solid_vertices, solid_facets, order, box,
+            first_leaf,
+        )
         weight = 0.0
         for i in range(islands.shape[0]):
             weight += islands[i, 2] / (islands[i, 2] + half_layers)
@@ -424,7 +445,7 @@ def across(down):
 
 
 @njit(cache=True, nogil=True)
-def support_columns(vertices, facets, normals, down, lift, rests, cos_limit, columns):
+def support_columns(vertices, facets, normals, down, lift, h, grain, cos_limit, columns):
     """Volume of the columns under what overhangs, before their density, on a coarse grid."""
     e1, e2 = across(down)
     z, _, shift = _heights(vertices, down, lift)
@@ -434,6 +455,7 @@ def support_columns(vertices, facets, normals, down, lift, rests, cos_limit, col
         placed[v, 0] = p0 * e1[0] + p1 * e1[1] + p2 * e1[2]
         placed[v, 1] = p0 * e2[0] + p1 * e2[1] + p2 * e2[2]
         placed[v, 2] = z[v] + shift
+    hair = hair_of(h, z.max() + shift, grain)
     hangs = np.zeros(facets.shape[0], np.bool_)
     counted = np.empty_like(facets)
     count = 0
@@ -446,7 +468,7 @@ def support_columns(vertices, facets, normals, down, lift, rests, cos_limit, col
         if cos <= cos_limit:
             continue
         a, b, c = placed[facets[f, 0], 2], placed[facets[f, 1], 2], placed[facets[f, 2], 2]
-        if abs(a) > rests or abs(b) > rests or abs(c) > rests:
+        if level(max(a, b, c), h, hair) > 0:
             hangs[count] = some = True
             counted[count] = facets[f]
             count += 1

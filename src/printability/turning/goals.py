@@ -7,7 +7,7 @@ import numpy as np
 from ..inspection import Inspection
 from . import _kernels
 
-__all__ = ["GOALS", "WEIGHTS", "Goal", "goals_of", "row_of"]
+__all__ = ["GOALS", "Goal", "goals_of", "row_of"]
 
 
 @dataclass(frozen=True)
@@ -60,23 +60,6 @@ _LIST = (
     Goal("copies", "Most copies on the plate", "copies", "", True, False, _kernels.COPIES, 1.0),
 )  # fmt: skip
 GOALS = {goal.key: goal for goal in _LIST}
-
-# How much each goal counts, by process (from memory).
-WEIGHTS: dict[str, dict[str, float]] = {
-    "fdm": {
-        "area": 2, "volume": 3, "islands": 2, "height": 0.5, "peak": 0, "growth": 0, "start": 0,
-        "finish": 1, "marks": 2, "footing": 2.5, "copies": 0,
-    },
-    "resin": {
-        "area": 2, "volume": 1, "islands": 3, "height": 1, "peak": 2.5, "growth": 2.5, "start": 2,
-        "finish": 1, "marks": 3, "footing": 0, "copies": 0,
-    },
-    "metal": {
-        "area": 3, "volume": 3, "islands": 2, "height": 1.5, "peak": 0.5, "growth": 0.5,
-        "start": 0, "finish": 1, "marks": 2, "footing": 1, "copies": 0,
-    },
-}  # fmt: skip
-
 
 def goals_of(look: Inspection, threshold_deg: float) -> dict[str, float]:
     """Every goal's number for a model as it stands, by key; the numbers that Inspect reports."""

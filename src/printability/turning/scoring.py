@@ -8,9 +8,9 @@ from functools import cached_property
 import numpy as np
 from scipy.spatial import ConvexHull, QhullError
 
-from ..layers import layer_count
+from ..layers import hair_mm, layer_count
 from ..layers.growth import NOTABLE_PART
-from ..mesh import Mesh, facet_areas, facet_normals, union_of_bodies
+from ..mesh import FacetIndex, Mesh, facet_areas, facet_normals, union_of_bodies
 from ..process import Process
 from ..surface import SHOW, SLOPE_TOLERANCE_DEG
 from . import _kernels
@@ -79,10 +79,29 @@ class Scorer:
     def islands_at(self, down: np.ndarray) -> np.ndarray:
         """Islands of a direction: rows of vertex of the solid, first layer, layers it lasts."""
         h = self.process.layer_height_mm
-        z = -(self.solid.vertices @ np.asarray(down))
+        vertices = self._near(self.solid.vertices)
+        down = np.ascontiguousarray(down, np.float64)
+        z = -(vertices @ down)
         shift = self.lift_mm - float(z.min())
-        count = max(int(np.ceil((float(z.max()) + shift) / h - 1e-6)), 0)
-        return _kernels.island_lives(z, shift, self.edges, self.outward, down, h, count)
+        top = float(z.max()) + shift
+        index = self._index
+        return _kernels.island_lives(
+            z, shift, self.edges, self.outward, down, h, hair_mm(h, top, self.shape.grain_mm),
+            layer_count(top, h), vertices, self.solid.facets, index.order, index.box,
+            index.first_leaf,
+        )  # fmt: skip
+
+    @cached_property
+    def _origin(self) -> np.ndarray:
+        """The model's middle: far from it digits would be lost."""
+        return (self.shape.vertices.min(axis=0) + self.shape.vertices.max(axis=0)) / 2
+
+    def _near(self, points: np.ndarray) -> np.ndarray:
+        return np.ascontiguousarray(points - self._origin)
+
+    @cached_property
+    def _index(self) -> FacetIndex:
+        return FacetIndex(self._near(self.solid.vertices), self.solid.facets)
 
     def broad_face_slope_deg(self, down: np.ndarray) -> float | None:
         """Slope to the plate of the broad face of a slab; None where there is no such face.
@@ -119,12 +138,13 @@ class Scorer:
     @cached_property
     def middle_mm(self) -> np.ndarray:
         """(3,) float: centre of mass of the solid."""
-        a, b, c = (self.solid.vertices[self.solid.facets[:, i]] for i in range(3))
+        near = self._near(self.solid.vertices)
+        a, b, c = (near[self.solid.facets[:, i]] for i in range(3))
         volume = np.einsum("ij,ij->i", a, np.cross(b, c))
         total = volume.sum()
         if abs(total) < 1e-12:
             return self.solid.vertices.mean(axis=0)
-        return ((a + b + c) * volume[:, None]).sum(axis=0) / (4 * total)
+        return self._origin + ((a + b + c) * volume[:, None]).sum(axis=0) / (4 * total)
 
     @cached_property
     def edges(self) -> np.ndarray:
@@ -160,17 +180,17 @@ class Scorer:
         rule = self.process
         limit = math.cos(math.radians(self.threshold_deg - SLOPE_TOLERANCE_DEG))
         rough = np.cos(np.radians([rule["rough_from_deg"], rule["rough_to_deg"]]))
-        offsets = np.einsum(
-            "ij,ij->i", self.solid_normals, self.solid.vertices[self.solid.facets[:, 0]]
-        )
+        solid = self._near(self.solid.vertices)
+        shape = solid if self.solid is self.shape else self._near(self.shape.vertices)
+        offsets = np.einsum("ij,ij->i", self.solid_normals, solid[self.solid.facets[:, 0]])
         model = (
-            self.shape.vertices, self.shape.facets, self.normals, self.areas, self.shown,
-            self.edges, self.outward, self.solid.vertices, self.solid.facets,
-            self.solid_normals, self.solid_areas, offsets, self.hull_mm, self.middle_mm,
-            self.solid is self.shape,
+            shape, self.shape.facets, self.normals, self.areas, self.shown, self.edges,
+            self.outward, solid, self.solid.facets, self.solid_normals, self.solid_areas, offsets,
+            self._near(self.hull_mm), self.middle_mm - self._origin, self.solid is self.shape,
+            self._index.order, self._index.box, self._index.first_leaf,
         )  # fmt: skip
         numbers = (
-            float(self.lift_mm), rule.layer_height_mm, limit, rough, rule["absorbed_layers"],
+            float(self.lift_mm), rule.layer_height_mm, self.shape.grain_mm, limit, rough, rule["absorbed_layers"],
             NOTABLE_PART, np.array(rule.build_volume_mm), rule["spacing_mm"],
         )  # fmt: skip
         return model, numbers
@@ -226,8 +246,8 @@ class Scorer:
         return rows
 
     def _volume(self, down: np.ndarray) -> float:
-        limit = self._given[1][2]
+        limit = self._given[1][3]
         return self.process["grid_density"] * _kernels.support_columns(
-            self.shape.vertices, self.shape.facets, self.normals, down, float(self.lift_mm),
-            self.process.layer_height_mm / 2, limit, COLUMNS,
+            self._given[0][0], self.shape.facets, self.normals, down, float(self.lift_mm),
+            self.process.layer_height_mm, self.shape.grain_mm, limit, COLUMNS,
         )  # fmt: skip

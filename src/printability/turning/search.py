@@ -7,8 +7,9 @@ import numpy as np
 
 from ..footing.copies import angle_that_fits
 from ..mesh import angles_of_rotation, rotation_about_axes, rotation_taking_down
+from ..process import Process
 from .directions import even_directions, ring_around
-from .goals import GOALS, WEIGHTS
+from .goals import GOALS
 from .scoring import Scorer
 
 __all__ = ["DIRECTIONS", "Proposal", "TurnMap", "Yardstick", "make_map", "propose", "turn_to",
@@ -77,9 +78,9 @@ class Proposal:
     scores: dict[str, float]
 
 
-def weights_for(process_key: str, goal: str | None = None) -> dict[str, float]:
+def weights_for(process: Process, goal: str | None = None) -> dict[str, float]:
     """Weights of a process; with a goal, that one alone but for ties."""
-    usual = WEIGHTS[process_key]
+    usual = process.weights
     if goal is None:
         return dict(usual)
     return {key: 0.004 * weight for key, weight in usual.items()} | {goal: 1.0}

@@ -20,7 +20,7 @@ Alpine.data("bench", () => mixed(turning, stancesStrip, {
   activities: ["Inspect", "Turn", "Prop", "Compare", "Hand over"],
   activity: "Inspect",
   state: start.state,
-  findings: { ready: false, error: "", findings: [], overhang: null },
+  findings: { ready: false, error: "", findings: [], places: [], overhang: null },
   threshold: start.state.threshold_deg,
   layer: 0,
   chosen: null,
@@ -63,7 +63,8 @@ Alpine.data("bench", () => mixed(turning, stancesStrip, {
     const parts = [`height ${this.state.top_mm.toFixed(1)} mm`];
     if (this.findings.ready) {
       parts.push(`${this.findings.tower.count} layers`, `overhang ${this.findings.overhang.area_mm2.toFixed(0)} mm²`,
-        count(this.findings.findings.filter((f) => f.kind === "island").length, "island"));
+        count(this.findings.findings.filter((f) => f.kind === "island").length, "island"),
+        count(this.findings.problems, "problem"));
     }
     parts.push(count(this.state.pillars.length, "pillar"));
     if (this.findings.ready) {
@@ -107,7 +108,7 @@ Alpine.data("bench", () => mixed(turning, stancesStrip, {
   async init() {
     view = new View3D(this.$refs.canvas, start.state.facets, start.state.is_closed, () => this.drawn());
     this.$refs.canvas.view = view; // for scripts that drive the page: canvas.view.toScreen([x, y, z])
-    tower = new Tower(this.$refs.tower, (k) => this.setLayer(k), (id) => this.chooseFinding(id));
+    tower = new Tower(this.$refs.tower, (k) => this.setLayer(k), (id) => this.choosePlace(id));
     section = new Section(this.$refs.section, (text) => (this.problem = text));
     watch(this.$refs.canvas, view, {
       grab: (x, y) => this.grab(x, y),
@@ -165,8 +166,8 @@ Alpine.data("bench", () => mixed(turning, stancesStrip, {
 
   async showFindings(findings) {
     if (findings.key !== this.state.key) return;
-    this.findings = { findings: [], ...findings };
-    this.$refs.ledger.innerHTML = findings.ledger_html ?? "";
+    this.findings = { findings: [], places: [], ...findings };
+    this.fillLedger(findings.ledger_html ?? "");
     this.stopped = "";
     if (!findings.ready) {
       tower.setData(null, []);
@@ -176,14 +177,46 @@ Alpine.data("bench", () => mixed(turning, stancesStrip, {
       if (!findings.error) await this.slice();
       return;
     }
-    tower.setData(findings.tower, findings.findings);
-    this.pinsFor(findings.findings.filter((f) => f.kind === "island").slice(0, 40));
+    tower.setData(findings.tower, this.flags);
+    this.pinsFor(this.flags.slice(0, 60));
     if (!findings.findings.some((f) => f.id === this.chosen)) this.chosen = null;
     this.markChosen();
     this.setLayer(this.layer, true);
     if (this.freeCut) this.showPlane();
     this.drawn();
     this.loadPatches();
+  },
+
+  // The ledger anew; a note that is being typed stays as it is, with its cursor.
+  fillLedger(html) {
+    const ledger = this.$refs.ledger;
+    const typed = [...ledger.querySelectorAll("[data-note]")].filter((n) => n.value).map((n) => [n.dataset.note, n.value]);
+    const at = ledger.contains(document.activeElement) ? document.activeElement : null;
+    const field = at?.dataset.note;
+    const range = field ? [at.selectionStart, at.selectionEnd] : null;
+    const told = [...ledger.querySelectorAll("[data-ways-for]")].filter((n) => n.innerHTML).map((n) => [n.dataset.waysFor, n.innerHTML]);
+    const scroll = ledger.closest("aside")?.scrollTop;
+    ledger.innerHTML = html;
+    for (const [id, value] of typed) {
+      const note = ledger.querySelector(`[data-note="${id}"]`);
+      if (note) note.value = value;
+    }
+    if (this.waysOf === this.state.key)
+      for (const [id, value] of told) {
+        const place = ledger.querySelector(`[data-ways-for="${id}"]`);
+        if (place) place.innerHTML = value;
+      }
+    this.markChosen(false);
+    const note = field && ledger.querySelector(`[data-note="${field}"]`);
+    if (note) {
+      note.focus({ preventScroll: true });
+      note.setSelectionRange(...range);
+    }
+    if (scroll !== undefined) ledger.closest("aside").scrollTop = scroll;
+  },
+  // What is flagged in the picture and pinned to the tower: the places.
+  get flags() {
+    return this.findings.places.filter((p) => !p.accepted);
   },
 
   async loadPatches() {
@@ -271,6 +304,10 @@ Alpine.data("bench", () => mixed(turning, stancesStrip, {
     const finding = this.findings.findings.find((f) => f.id === this.chosen);
     if (finding) view.frame(finding.center_mm, Math.max(8, Math.hypot(...this.state.size_mm) / 4));
   },
+  togglePerspective() {
+    this.perspective = !this.perspective;
+    view.setPerspective(this.perspective);
+  },
   toggleHide() {
     this.hideAbove = !this.hideAbove;
     this.showCut();
@@ -319,7 +356,7 @@ Alpine.data("bench", () => mixed(turning, stancesStrip, {
       pin.hidden = (this.live !== null && !pin.dataset.turnLabel) || (this.hideAbove && pin.place[2] > (this.layer + 1) * this.state.layer_height_mm);
     }
   },
-  pinsFor(findings) {
+  pinsFor(places) {
     const labels = this.state.measures.filter((m) => m.value !== null).map((m) => {
       const label = document.createElement("span");
       const place = m.line_mm.length > 2 ? m.line_mm[0] : m.line_mm[0].map((_, i) => m.line_mm.reduce((sum, p) => sum + p[i], 0) / m.line_mm.length);
@@ -328,11 +365,11 @@ Alpine.data("bench", () => mixed(turning, stancesStrip, {
     });
     this.$refs.pins.replaceChildren(
       ...labels,
-      ...findings.map((f) => {
+      ...places.map((f) => {
         const pin = document.createElement("button");
-        Object.assign(pin, { className: "pin", textContent: f.id.split("-")[1], title: f.title, place: f.center_mm, tabIndex: -1 });
+        Object.assign(pin, { className: "pin", textContent: f.number, title: f.title, place: f.center_mm, tabIndex: -1 });
         pin.dataset.pin = f.id;
-        pin.addEventListener("click", () => this.chooseFinding(f.id));
+        pin.addEventListener("click", () => this.choosePlace(f.id));
         return pin;
       }),
     );
@@ -343,16 +380,30 @@ Alpine.data("bench", () => mixed(turning, stancesStrip, {
   choose(target) {
     const { accept, takeBack, ways, turnTo, forkTo } = target.closest("button")?.dataset ?? {};
     const finding = target.closest("[data-finding]");
+    const line = target.closest("[data-open]");
     if (accept) this.accept(accept, target.closest(".finding-actions").querySelector("input").value);
     else if (takeBack) this.takeBack(takeBack);
     else if (ways) this.showWaysOut(ways);
     else if (turnTo) this.turnTo(turnTo);
     else if (forkTo) this.forkTurned(forkTo.split(",").map(Number));
+    else if (line) this.choosePlace(line.dataset.open);
     else if (finding) this.chooseFinding(finding.dataset.finding);
+  },
+  // A place by its worst finding; again on an open one closes it.
+  choosePlace(id) {
+    const place = this.findings.places.find((p) => p.id === id);
+    const worst = place ? place.findings[0] : id;
+    if (this.placeOf(this.chosen) === id) {
+      this.chosen = null;
+      this.markChosen();
+    } else this.chooseFinding(worst);
+  },
+  placeOf(finding) {
+    return finding && (this.findings.places.find((p) => p.findings.includes(finding))?.id ?? finding);
   },
   accept(id, note) {
     const finding = this.findings.findings.find((f) => f.id === id);
-    return this.edit("accept", { finding: finding.kind, place: finding.place, note });
+    return this.edit("accept", { finding: finding.kind, place: finding.place, note, burden: finding.burden, said_then: finding.short });
   },
   takeBack(id) {
     const finding = this.findings.findings.find((f) => f.id === id);
@@ -364,24 +415,37 @@ Alpine.data("bench", () => mixed(turning, stancesStrip, {
     this.chosen = id;
     this.markChosen();
     this.setLayer(finding.layer);
-    view.showPlace(finding.center_mm, ["overhang", "bridge", "ledge", "island", "cup"].includes(finding.kind));
+    view.showPlace(finding.center_mm, finding.from_below);
   },
-  markChosen() {
+  markChosen(scroll = true) {
+    const open = this.placeOf(this.chosen);
+    for (const node of document.querySelectorAll("[data-place]")) {
+      const isOpen = node.dataset.place === open;
+      node.querySelector("[data-open]").setAttribute("aria-expanded", String(isOpen));
+      node.querySelector(".place-body").hidden = !isOpen;
+    }
     for (const node of document.querySelectorAll("[data-finding], .pin")) {
-      const isChosen = (node.dataset.finding ?? node.dataset.pin) === this.chosen;
+      const isChosen = node.dataset.pin ? node.dataset.pin === open : node.dataset.finding === this.chosen;
       node.setAttribute("aria-current", String(isChosen));
-      if (isChosen && node.dataset.finding) node.scrollIntoView({ block: "nearest" });
+      if (scroll && isChosen && node.dataset.finding) {
+        node.closest("[data-place]").querySelector("[data-open]").scrollIntoView({ block: "nearest" });
+        node.scrollIntoView({ block: "nearest" });
+      }
     }
     this.showChosenPatch();
   },
   showChosenPatch() {
-    const patch = this.findings.findings.find((f) => f.id === this.chosen)?.patch;
+    const finding = this.findings.findings.find((f) => f.id === this.chosen);
+    const place = this.findings.places.find((p) => p.findings.includes(this.chosen));
+    const patches = new Set(finding?.patch ? [finding.patch] : (place?.patches ?? []));
     const facets = [];
-    if (patch) this.patches?.forEach((p, f) => p === patch && facets.push(f));
+    if (patches.size) this.patches?.forEach((p, f) => patches.has(p) && facets.push(f));
     view.setChosenFacets(facets);
   },
   nextFinding(by) {
-    const list = this.findings.findings;
+    const listed = this.findings.places.flatMap((p) => p.findings);
+    const list = [...listed.map((id) => this.findings.findings.find((f) => f.id === id)),
+      ...this.findings.findings.filter((f) => !listed.includes(f.id))];
     if (!list.length) return;
     const at = list.findIndex((f) => f.id === this.chosen);
     this.chooseFinding(list[(at + by + list.length + (at < 0 && by < 0 ? 1 : 0)) % list.length].id);
@@ -399,9 +463,10 @@ Alpine.data("bench", () => mixed(turning, stancesStrip, {
         shown = this.threshold;
         const findings = await getJson(`${start.urls.findings}?threshold=${shown}`);
         if (findings.ready && this.threshold !== this.state.threshold_deg) {
-          this.findings = { findings: [], ...findings };
-          this.$refs.ledger.innerHTML = findings.ledger_html;
-          tower.setData(findings.tower, findings.findings);
+          this.findings = { findings: [], places: [], ...findings };
+          this.fillLedger(findings.ledger_html);
+          tower.setData(findings.tower, this.flags);
+          this.markChosen();
         }
       } while (shown !== this.threshold);
     } catch (error) {
@@ -450,7 +515,8 @@ Alpine.data("bench", () => mixed(turning, stancesStrip, {
     }
     const hit = view.pick(x, y);
     const patch = hit && this.patches?.[hit.facet];
-    const finding = patch && this.findings.findings.find((f) => f.patch === patch);
+    const place = patch && this.findings.places.find((p) => p.patches.includes(patch));
+    const finding = patch && (this.findings.findings.find((f) => f.patch === patch) ?? this.findings.findings.find((f) => f.id === place?.findings[0]));
     if (finding) {
       this.chosen = finding.id;
       this.markChosen();
@@ -473,7 +539,7 @@ Alpine.data("bench", () => mixed(turning, stancesStrip, {
     this.drawChosenPillar();
     if (pillar && move) {
       view.showPlace(pillar.contact_mm, true);
-      this.setLayer(Math.floor(pillar.contact_mm[2] / this.state.layer_height_mm) - 1);
+      this.setLayer(this.state.layers_of_pillars[key]);
     }
   },
   drawChosenPillar() {

@@ -108,7 +108,7 @@ export class Tower {
       if (y < 0 || y > height) continue;
       const island = finding.kind === "island";
       const pin = make("g", { "data-pin": finding.id, style: "cursor:pointer" });
-      pin.append(make("title", {}, `${finding.title}, z = ${finding.z_mm.toFixed(2)} mm`));
+      pin.append(make("title", {}, `${finding.number}: ${finding.title}, z = ${finding.z_mm.toFixed(2)} mm`));
       pin.append(make("rect", { x: width - RIGHT, y: y - 7, width: RIGHT, height: 14, fill: "transparent" }));
       pin.append(make("path", {
         d: island ? `M${width - 18} ${y}V${y - 10}H${width - 6}V${y - 4}H${width - 18}` : `M${width - 18} ${y}L${width - 8} ${y - 5}V${y + 5}Z`,

@@ -374,6 +374,7 @@ export const turning = {
     const room = () => this.$refs.ledger.querySelector(`[data-ways-for="${CSS.escape(id)}"]`);
     const say = (text) => room() && (room().textContent = text);
     const key = this.state.key;
+    this.waysOf = key;
     say("Looking for turns …");
     try {
       let found = await postJson(start.urls.ways, { finding: id });

@@ -1,0 +1,45 @@
+"""The ledger: every problem with its place, its measure, the rule it breaks, and why it matters.
+
+One file a kind, registered in `KINDS`; a new kind is one such file, imported here.
+"""
+
+from .base import FAR_OVER, KINDS, Finding, Kind, Severity
+from .cup import cups
+from .fault import faults
+from .footing import corner_lift, footing, wobble
+from .island import islands
+from .jump import jumps
+from .ledger import Ledger, find
+from .machine import off_plate
+from .neck import necks
+from .overhang import patches
+from .places import Place
+from .rough import ROUGH_LISTED_MM2, rough_faces
+from .spans import bridges, ledges
+from .thin import thin_walls
+
+__all__ = [
+    "FAR_OVER",
+    "KINDS",
+    "ROUGH_LISTED_MM2",
+    "Finding",
+    "Kind",
+    "Ledger",
+    "Place",
+    "Severity",
+    "bridges",
+    "corner_lift",
+    "cups",
+    "faults",
+    "find",
+    "footing",
+    "islands",
+    "jumps",
+    "ledges",
+    "necks",
+    "off_plate",
+    "patches",
+    "rough_faces",
+    "thin_walls",
+    "wobble",
+]

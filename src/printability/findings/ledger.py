@@ -1,0 +1,139 @@
+"""All findings of a placed model, by places, with what the maker has accepted."""
+
+import math
+from collections.abc import Iterator
+from dataclasses import dataclass, replace
+
+import numpy as np
+
+from ..inspection import SPECK_MM2, Inspection
+from ..stance import Placed
+from ..surface import Overhang
+from .base import KINDS, Case, Finding, Severity
+from .places import Place, find_places, rank
+
+__all__ = ["Ledger", "find"]
+
+# So many findings of one kind are listed, the worst; the rest are counted.
+MOST_LISTED = 400
+# An accepted finding is open again when it is worse by more than this part.
+WORSE = 0.1
+
+
+@dataclass(frozen=True)
+class Ledger:
+    """Findings worst first, accepted ones last; the places that they make; and notes.
+
+    Attributes
+    ----------
+    findings : tuple of Finding
+    places : tuple of Place
+    whole : tuple of Finding
+        What concerns the piece as a whole.
+    notes : tuple of str
+        What is not listed.
+    """
+
+    findings: tuple[Finding, ...]
+    places: tuple[Place, ...]
+    whole: tuple[Finding, ...]
+    notes: tuple[str, ...]
+
+    @property
+    def problems(self) -> int:
+        """Places, and findings of the whole, that are risky or worse and not accepted."""
+        open_places = sum(p.severity >= Severity.RISKY and not p.is_accepted for p in self.places)
+        return open_places + sum(
+            f.severity >= Severity.RISKY and f.accepted is None for f in self.whole
+        )
+
+
+def find(
+    placed: Placed, look: Inspection, threshold_deg: float, overhang: Overhang | None = None
+) -> Ledger:
+    """The ledger of a placed model.
+
+    Parameters
+    ----------
+    placed : Placed
+    look : Inspection
+        Of the same placed model and its standing pillars.
+    threshold_deg : float
+    overhang : Overhang, optional
+        At that threshold, where it is known already.
+    """
+    if overhang is None:
+        overhang = look.overhang(threshold_deg)
+    rule = {r.key: r.value for r in look.process.rules}
+    case = Case(placed, look, threshold_deg, overhang, rule)
+    found: list[Finding] = []
+    notes = list(_notes(case))
+    for kind in KINDS.values():
+        own = list(kind.find(case))
+        if len(own) > MOST_LISTED:
+            own.sort(key=rank)
+            notes.append(
+                f"{len(own) - MOST_LISTED:,} more of the kind “{kind.label.lower()}” are not "
+                f"listed one by one; these are the {MOST_LISTED} worst."
+            )
+            own = own[:MOST_LISTED]
+        found += own
+    found = _with_notes_of_maker(found, placed)
+    found.sort(key=rank)
+    whole = tuple(f for f in found if KINDS[f.kind].about == "whole")
+    return Ledger(tuple(found), find_places(case, found), whole, tuple(notes))
+
+
+def _with_notes_of_maker(found: list[Finding], placed: Placed) -> list[Finding]:
+    """Findings with what was accepted: each acceptance holds for one, the nearest of its kind.
+
+    It is the same place within a fiftieth of the model's diagonal, or a millimetre. A finding
+    that is worse than it was when it was accepted is open again, and says why.
+    """
+    if not placed.accepted or not found:
+        return found
+    near = max(1.0, float(np.linalg.norm(np.ptp(placed.mesh.vertices, axis=0))) / 50)
+    whole = {key for key, kind in KINDS.items() if kind.about == "whole"}
+    out = list(found)
+    for accepted in placed.accepted:
+        place = placed.matrix[:3, :3] @ accepted.place + placed.matrix[:3, 3]
+        best, at = near, -1
+        for i, finding in enumerate(found):
+            if finding.kind != accepted.finding:
+                continue
+            apart = math.dist(finding.center_mm, place)
+            if finding.kind in whole:
+                apart = min(apart, near)
+            if apart <= best:
+                best, at = apart, i
+        if at < 0:
+            continue
+        finding = found[at]
+        if accepted.burden is None:
+            # Accepted before measures were kept: what will fail has to be looked at again.
+            worse = finding.severity == Severity.WILL_FAIL
+            why = "accepted before its measure was kept, and it will fail"
+        else:
+            worse = finding.burden > accepted.burden * (1 + WORSE) + 1e-9
+            why = "worse than when it was accepted"
+            if accepted.said:
+                why += f" ({accepted.said} then)"
+        if worse:
+            out[at] = replace(finding, reopened=f"{why[0].upper()}{why[1:]}.", accepted=None)
+        else:
+            out[at] = replace(finding, accepted=accepted.note, reopened="")
+    return out
+
+
+def _notes(case: Case) -> Iterator[str]:
+    specks = [p for p in case.overhang.patches if p.area_mm2 < SPECK_MM2]
+    if specks:
+        area = sum(p.area_mm2 for p in specks)
+        yield (
+            f"{len(specks)} overhangs under {SPECK_MM2:g} mm² each, {area:.2f} mm² together, "
+            "are not listed."
+        )
+    looks = case.look.look_at_patches(case.overhang, case.threshold_deg)
+    arches = sum(look.prints == "arch" for look in looks)
+    if arches:
+        yield f"{arches} opening{'s' if arches > 1 else ''} close gradually and need nothing."

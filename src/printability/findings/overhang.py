@@ -1,0 +1,54 @@
+"""Overhang patches, as far as nothing holds them."""
+
+from collections.abc import Iterator
+
+from ..inspection import SPECK_MM2
+from .base import Case, Finding, Severity, kind
+
+# Of a patch, the part that may be left unheld where it counts as held.
+LEFT = 0.02
+
+
+@kind("overhang", "Overhang", 60, "underside")
+def patches(case: Case) -> Iterator[Finding]:
+    """Patches that are no flat step, no arch and no speck."""
+    words = case.look.process.words
+    contacts = {int(case.overhang.patch_of_facet[p.spec.facet]) for p in case.placed.standing}
+    for look in case.look.look_at_patches(case.overhang, case.threshold_deg):
+        if look.prints:
+            continue
+        patch = look.patch
+        edge = words.get("edge", "") if look.form == "edge" else ""
+        form = {"area": "", "edge": " along an edge", "point": " at a point"}[look.form]
+        pillars, left, told = 0, patch.area_mm2, ""
+        if patch.id in contacts:
+            held = case.look.held(patch, case.overhang, case.threshold_deg)
+            left = held.unheld_mm2
+            pillars = sum(area > 0 for area in held.by_contact_mm2)
+            told = f", of which {left:,.1f} mm² nothing holds" if left > 0.05 else ", all of it held"
+        is_held = pillars > 0 and left <= max(SPECK_MM2, LEFT * patch.area_mm2)
+        severity = Severity.WILL_FAIL if edge else Severity.RISKY
+        why = edge or (
+            f"Flatter than {case.threshold_deg:g}°, it {words.get('droops', 'droops')} unless "
+            "something holds it."
+        )
+        yield Finding(
+            id=f"overhang-{patch.id}",
+            kind="overhang",
+            severity=Severity.MARKS if is_held else severity,
+            title=f"Overhang {patch.id}{form}",
+            short=f"overhang of {left if pillars and not is_held else patch.area_mm2:,.1f} mm²{form}",
+            measure=patch.min_slope_deg,
+            limit=case.threshold_deg,
+            unit="°",
+            layer=case.layer_of(patch.lowest_z_mm),
+            z_mm=patch.lowest_z_mm,
+            center_mm=patch.center_mm,
+            text=f"{patch.area_mm2:,.1f} mm²{told}, as flat as {patch.min_slope_deg:.0f}°, lowest "
+            f"at z = {patch.lowest_z_mm:.2f} mm.",
+            why="Each contact leaves a mark." if is_held else why,
+            burden=left * (case.threshold_deg - patch.min_slope_deg + 5.0),
+            area_mm2=left,
+            pillars=pillars,
+            patch=patch.id,
+        )

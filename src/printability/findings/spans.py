@@ -1,0 +1,134 @@
+"""Bridges and ledges over their limits, as far as what stands under them leaves them so."""
+
+import math
+from collections.abc import Iterator
+
+import numpy as np
+from scipy.spatial import cKDTree
+
+from ..layers import Hanging
+from .base import Case, Finding, area_said, kind, over
+
+__all__ = ["pillars_under", "under_part", "worst_of_stacks"]
+
+
+@kind("bridge", "Bridge", 40, "underside")
+def bridges(case: Case) -> Iterator[Finding]:
+    """Unsupported parts held on opposite sides, but for arches."""
+    return _spans(case, "bridge", case.rule["bridge_mm"])
+
+
+@kind("ledge", "Ledge", 50, "underside")
+def ledges(case: Case) -> Iterator[Finding]:
+    """Unsupported parts held on one side."""
+    return _spans(case, "ledge", case.rule["ledge_mm"])
+
+
+def _spans(case: Case, which: str, limit: float) -> Iterator[Finding]:
+    arches = case.look.arches(case.threshold_deg)
+    long = [
+        part
+        for part, is_arch in zip(case.look.spans_at(case.threshold_deg), arches, strict=True)
+        if part.kind == which and part.length_mm > limit and not is_arch
+    ]
+    for number, part in enumerate(worst_of_stacks(long), start=1):
+        pillars = pillars_under(case, part)
+        if which == "bridge":
+            text = f"Spans {part.length_mm:.1f} mm at z = {part.center_mm[2]:.2f} mm"
+            why = f"Short spans print well; over {limit:g} mm the middle sags."
+        else:
+            text = f"Reaches {part.length_mm:.1f} mm at z = {part.center_mm[2]:.2f} mm"
+            why = f"Held on one side only; what fails is its length, over {limit:g} mm."
+        held = f" with {pillars} pillar{'s' if pillars > 1 else ''} under it" if pillars else ""
+        yield Finding(
+            id=f"{which}-{number}",
+            kind=which,
+            severity=over(part.length_mm, limit),
+            title=f"{which.capitalize()} {number}",
+            short=f"{which} of {part.length_mm:.1f} mm",
+            measure=part.length_mm,
+            limit=limit,
+            unit="mm",
+            layer=part.layer,
+            z_mm=part.center_mm[2],
+            center_mm=part.center_mm,
+            text=f"{text}{held}, {area_said(part.area_mm2)} in one layer.",
+            why=why,
+            burden=part.length_mm,
+            area_mm2=part.area_mm2,
+            pillars=pillars,
+            under_mm=under_part(part),
+        )
+
+
+def worst_of_stacks(parts: list[Hanging]) -> list[Hanging]:
+    """Of parts above each other in neighbouring layers, which are one place, the longest.
+
+    All parts must be of one kind, from the bottom up.
+    """
+    stacks: list[list[Hanging]] = []
+    growing: list[int] = []
+    by_layer: dict[int, list[Hanging]] = {}
+    for part in parts:
+        by_layer.setdefault(part.layer, []).append(part)
+    for layer, own in by_layer.items():
+        growing = [s for s in growing if layer - stacks[s][-1].layer <= 2]
+        tops = np.array([stacks[s][-1].center_mm[:2] for s in growing]).reshape(-1, 2)
+        tree = cKDTree(tops) if len(tops) else None
+        fresh = []
+        for part in own:
+            near = tree.query(part.center_mm[:2], k=min(len(growing), 3))[1] if tree else []
+            for i in np.atleast_1d(near).tolist():
+                top = stacks[growing[i]][-1]
+                apart = math.dist(part.center_mm[:2], top.center_mm[:2])
+                if top.layer < layer and apart <= 1.5 * max(part.length_mm, top.length_mm):
+                    stacks[growing[i]].append(part)
+                    break
+            else:
+                fresh.append(len(stacks))
+                stacks.append([part])
+        growing += fresh
+    return [max(stack, key=lambda part: part.length_mm) for stack in stacks]
+
+
+def pillars_under(case: Case, part: Hanging) -> int:
+    """Pillars whose contact is under a part of a layer: at its height, and within or beside it."""
+    count = 0
+    low = np.min([loop.min(axis=0) for loop in part.loops], axis=0)
+    high = np.max([loop.max(axis=0) for loop in part.loops], axis=0)
+    for pillar in case.placed.standing:
+        x, y, z = pillar.contact_mm
+        radius = pillar.spec.size.contact_mm / 2 + 0.05
+        if abs(int(case.look.level(z)) - part.layer) > 1:
+            continue
+        if not (low[0] - radius <= x <= high[0] + radius):
+            continue
+        if not (low[1] - radius <= y <= high[1] + radius):
+            continue
+        count += _is_near(part.loops, np.array((x, y)), radius)
+    return count
+
+
+def _is_near(loops, point: np.ndarray, radius: float) -> bool:
+    """Whether a point is inside loops, or nearer to them than a radius."""
+    odd = False
+    for loop in loops:
+        a, b = loop - point, np.roll(loop, -1, axis=0) - point
+        way = b - a
+        length = np.maximum(np.einsum("ij,ij->i", way, way), 1e-300)
+        t = np.clip(-np.einsum("ij,ij->i", a, way) / length, 0, 1)
+        if (np.linalg.norm(a + t[:, None] * way, axis=1) <= radius).any():
+            return True
+        crosses = (a[:, 1] <= 0) != (b[:, 1] <= 0)
+        if crosses.any():
+            at = a[crosses, 0] - a[crosses, 1] / (b - a)[crosses, 1] * way[crosses, 0]
+            odd ^= bool(np.count_nonzero(at > 0) % 2)
+    return odd
+
+
+def under_part(part: Hanging) -> tuple[tuple[float, float], ...]:
+    """Places within a hanging part: near its worst point, and on the way to what holds it."""
+    x, y = part.worst_mm
+    dx, dy = part.direction
+    reach = part.length_mm / (2 if part.kind == "bridge" else 1)
+    return tuple((x + dx * reach * t, y + dy * reach * t) for t in (0.03, 0.3, 0.6))

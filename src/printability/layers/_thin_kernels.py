@@ -1,0 +1,204 @@
+"""Compiled: where a circle of the least width does not fit into a layer along its outline."""
+
+import numpy as np
+from numba import njit
+
+from ._grid import build_grid, nearest, segments_of
+
+# Parts of the radius apart at which an outline is looked at.
+_APART = 2.5
+# A circle fits where it overlaps the outline by no more than this part of its radius.
+_FITS = 0.012
+# Unfit stretches of outline shorter than this many radii are plain corners of 90 and more.
+_CORNER = 2.05
+# How far beyond the opened region, in radii, what is thin reaches; a corner of 60 reaches 1.
+_BEYOND = 1.03
+
+
+@njit(cache=True, nogil=True)
+def _wall(x, y, nx, ny, grid, segs, sign, own, most):
+    """Distance straight across to an outline that faces the other way within 45 degrees."""
+    x0, y0, cell, cx_n, cy_n, start, member = grid
+    best = most
+    ex, ey = x + nx * most, y + ny * most
+    c0 = min(max(int((min(x, ex) - x0) / cell), 0), cx_n - 1)
+    c1 = min(max(int((max(x, ex) - x0) / cell), 0), cx_n - 1)
+    r0 = min(max(int((min(y, ey) - y0) / cell), 0), cy_n - 1)
+    r1 = min(max(int((max(y, ey) - y0) / cell), 0), cy_n - 1)
+    for r in range(r0, r1 + 1):
+        for c in range(c0, c1 + 1):
+            for m in range(start[r * cx_n + c], start[r * cx_n + c + 1]):
+                j = member[m]
+                if j == own:
+                    continue
+                ax, ay = segs[j, 0] - x, segs[j, 1] - y
+                bx, by = segs[j, 2] - x, segs[j, 3] - y
+                sa, sb = nx * ay - ny * ax, nx * by - ny * bx
+                if (sa > 0) == (sb > 0):
+                    continue
+                t = sa / (sa - sb)
+                d = nx * (ax + t * (bx - ax)) + ny * (ay + t * (by - ay))
+                if not 1e-9 < d < best:
+                    continue
+                vx, vy = bx - ax, by - ay
+                length = np.hypot(vx, vy)
+                mx, my = -vy / length * sign[j], vx / length * sign[j]
+                if nx * mx + ny * my < -0.7:
+                    best = d
+    return best
+
+
+@njit(cache=True, nogil=True)
+def thin_places(
+    points, loop_start, layer_start, region, is_hole, area, heights, width, from_layer, to_layer
+):
+    """Places along outlines where the wall is thinner than a width.
+
+    A circle of half the width is laid against the outline from inside. Where it does not fit,
+    the outline bounds what a morphological opening takes away; of that, stretches count that
+    reach farther than the radius from every circle that fits. Returns rows of x, y (in the
+    middle of the wall), z, thickness, length of outline, layer; the thickness is minus the
+    diameter of the largest circle there where no wall lies straight across.
+    """
+    rows = [(0.0, 0.0, 0.0, 0.0, 0.0, 0.0)]
+    rows.clear()
+    r = width / 2
+    for k in range(from_layer, to_layer):
+        count = 0
+        for loop in range(layer_start[k], layer_start[k + 1]):
+            count += region[loop] >= 0
+        if count == 0:
+            continue
+        loops = np.empty(count, np.int64)
+        count = 0
+        for loop in range(layer_start[k], layer_start[k + 1]):
+            if region[loop] >= 0:
+                loops[count] = loop
+                count += 1
+        segs, of = segments_of(points, loop_start, loops)
+        grid = build_grid(segs, r)
+        sign = np.empty(segs.shape[0])
+        samples = 0
+        for i in range(segs.shape[0]):
+            # Material is on the left of outlines that run counter-clockwise.
+            sign[i] = 1.0 if (area[of[i]] > 0) != is_hole[of[i]] else -1.0
+            length = np.hypot(segs[i, 2] - segs[i, 0], segs[i, 3] - segs[i, 1])
+            samples += int(length * _APART / r) + 1
+        x, y = np.empty(samples), np.empty(samples)
+        nx, ny = np.empty(samples), np.empty(samples)
+        step = np.empty(samples)
+        edge = np.empty(samples, np.int64)
+        fits = np.empty(samples, np.bool_)
+        at = 0
+        runs = [(0, 0)]
+        runs.clear()
+        first_seg = 0
+        while first_seg < segs.shape[0]:
+            last_seg = first_seg
+            begin = at
+            while last_seg < segs.shape[0] and of[last_seg] == of[first_seg]:
+                i = last_seg
+                ux, uy = segs[i, 2] - segs[i, 0], segs[i, 3] - segs[i, 1]
+                length = np.hypot(ux, uy)
+                parts = int(length * _APART / r) + 1
+                for p in range(parts):
+                    t = (p + 0.5) / parts
+                    x[at], y[at] = segs[i, 0] + t * ux, segs[i, 1] + t * uy
+                    if length > 0:
+                        nx[at], ny[at] = -uy / length * sign[i], ux / length * sign[i]
+                    else:
+                        nx[at], ny[at] = 0.0, 0.0
+                    step[at] = length / parts
+                    edge[at] = i
+                    d, _ = nearest(grid, segs, x[at] + r * nx[at], y[at] + r * ny[at], r)
+                    fits[at] = d >= r * (1 - _FITS)
+                    at += 1
+                last_seg += 1
+            # Stretches that do not fit, around the loop.
+            total = at - begin
+            anchor = -1
+            for s in range(begin, at):
+                if fits[s]:
+                    anchor = s
+                    break
+            if anchor < 0:
+                length = 0.0
+                for s in range(begin, at):
+                    length += step[s]
+                if length > _CORNER * r:
+                    runs.append((begin, at))
+            else:
+                s = 0
+                while s < total:
+                    i = begin + (anchor - begin + s) % total
+                    if fits[i]:
+                        s += 1
+                        continue
+                    length, from_s = 0.0, s
+                    while s < total and not fits[begin + (anchor - begin + s) % total]:
+                        length += step[begin + (anchor - begin + s) % total]
+                        s += 1
+                    if length > _CORNER * r:
+                        for q in range(from_s, s):
+                            i = begin + (anchor - begin + q) % total
+                            runs.append((i, i + 1))
+            first_seg = last_seg
+        if len(runs) == 0:
+            continue
+        # Middles of the circles that fit; around corners that point inwards they turn.
+        middles = [(0.0, 0.0)]
+        middles.clear()
+        for s in range(samples):
+            if fits[s]:
+                middles.append((x[s] + r * nx[s], y[s] + r * ny[s]))
+        for i in range(segs.shape[0]):
+            j = i + 1
+            if j == segs.shape[0] or of[j] != of[i]:
+                j = i
+                while j > 0 and of[j - 1] == of[i]:
+                    j -= 1
+            ux, uy = segs[i, 2] - segs[i, 0], segs[i, 3] - segs[i, 1]
+            vx, vy = segs[j, 2] - segs[j, 0], segs[j, 3] - segs[j, 1]
+            turn = np.arctan2(ux * vy - uy * vx, ux * vx + uy * vy) * sign[i]
+            if turn > -0.1:
+                continue
+            base = np.arctan2(uy, ux) + sign[i] * np.pi / 2
+            parts = int(-turn / 0.3) + 1
+            for p in range(parts + 1):
+                angle = base + sign[i] * turn * p / parts
+                mx, my = segs[i, 2] + r * np.cos(angle), segs[i, 3] + r * np.sin(angle)
+                d, _ = nearest(grid, segs, mx, my, r)
+                if d >= r * (1 - _FITS):
+                    middles.append((mx, my))
+        dots = np.empty((len(middles), 4))
+        for i in range(len(middles)):
+            dots[i, 0], dots[i, 1] = middles[i]
+            dots[i, 2], dots[i, 3] = middles[i]
+        dot_grid = build_grid(dots, r)
+        for begin, end in runs:
+            for s in range(begin, end):
+                if step[s] == 0:
+                    continue
+                if dots.shape[0]:
+                    far, _ = nearest(dot_grid, dots, x[s], y[s], 4 * r)
+                    if far - r <= _BEYOND * r:
+                        continue
+                wall = _wall(x[s], y[s], nx[s], ny[s], grid, segs, sign, edge[s], width)
+                if wall >= width:
+                    # Nothing straight across: minus the diameter of the circle that does fit.
+                    low, high = 0.0, r
+                    for _ in range(24):
+                        mid = (low + high) / 2
+                        d, _n = nearest(grid, segs, x[s] + mid * nx[s], y[s] + mid * ny[s], mid)
+                        if d >= mid * (1 - 1e-6):
+                            low = mid
+                        else:
+                            high = mid
+                    wall = -2 * low
+                rows.append((x[s] + nx[s] * abs(wall) / 2, y[s] + ny[s] * abs(wall) / 2, heights[k], wall,
+                             step[s], float(k)))  # fmt: skip
+    out = np.empty((len(rows), 6))
+    for i in range(len(rows)):
+        for c in range(6):
+            out[i, c] = rows[i][c]
+    return out

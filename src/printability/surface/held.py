@@ -1,0 +1,215 @@
+"""What of an overhang is held by contacts under it, by which, and how much is not.
+
+A point of a patch is held when a contact is near enough along the patch, measured level: flat
+parts within one distance, sloping ones further, growing evenly with the slope. What lies within
+the ledge limit of where the patch rests on what is below it needs no contact.
+"""
+
+import math
+from dataclasses import dataclass
+
+import numpy as np
+from numba import njit
+from scipy.sparse import coo_matrix
+from scipy.sparse.csgraph import dijkstra
+
+from ..mesh import Mesh, facet_areas
+from ..process import Process
+
+__all__ = ["Held", "held_by_contacts"]
+
+# Pieces of a patch that it is taken apart into at most, and their size for a flat one.
+_MOST_PIECES = 60_000
+_PIECES_ACROSS = 10.0
+# Ways along edges of pieces are longer than straight ones by at most this (worked out for a
+# regular net: 15 percent between its directions).
+_WAY = 1.155
+
+
+@dataclass(frozen=True)
+class Held:
+    """How much of a patch is held.
+
+    Attributes
+    ----------
+    area_mm2, unheld_mm2 : float
+        Of the patch on its surface, and of what nothing holds; estimates by small pieces.
+    by_contact_mm2 : tuple of float
+        What each contact holds; a piece counts for the contact nearest along the patch.
+    """
+
+    area_mm2: float
+    unheld_mm2: float
+    by_contact_mm2: tuple[float, ...]
+
+
+def held_by_contacts(
+    mesh: Mesh,
+    facets: np.ndarray,
+    slopes_deg: np.ndarray,
+    contacts_mm: np.ndarray,
+    contact_facets: np.ndarray,
+    process: Process,
+    threshold_deg: float,
+) -> Held:
+    """What contacts hold of a patch.
+
+    Parameters
+    ----------
+    mesh : Mesh
+    facets : (k,) int
+        The patch.
+    slopes_deg : (m,) float
+        Of all facets.
+    contacts_mm : (c, 3) float
+        Contacts that stand.
+    contact_facets : (c,) int
+        The facet that each sits under; those under no facet of the patch do not count.
+    process : Process
+    threshold_deg : float
+    """
+    areas = facet_areas(mesh)[facets]
+    total = float(areas.sum())
+    under = np.isin(contact_facets, facets)
+    by_contact = np.zeros(len(contacts_mm))
+    if not under.any():
+        return Held(total, total, tuple(by_contact))
+    reach = _reaches(slopes_deg[facets], process, threshold_deg)
+    size = float(reach.min()) / _PIECES_ACROSS
+    size = max(size, math.sqrt(total / _MOST_PIECES))
+    corners, of = _pieces(mesh, facets, size)
+    scale = max(float(np.ptp(corners.reshape(-1, 3), axis=0).max()), 1e-9)
+    # Places are told apart to a millionth of the patch.
+    keys = np.round((corners.reshape(-1, 3) - corners.reshape(-1, 3).min(axis=0)) / scale * 1e6)
+    _, first, vertex = np.unique(keys, axis=0, return_index=True, return_inverse=True)
+    places = corners.reshape(-1, 3)[first]
+    vertex = vertex.reshape(-1, 3)
+    n = len(places)
+    a, b = vertex[:, [0, 1, 2]].ravel(), vertex[:, [1, 2, 0]].ravel()
+    level = np.hypot(*(places[a] - places[b])[:, :2].T)
+    graph = coo_matrix((np.maximum(level, 1e-9), (a, b)), (n, n)).tocsr()
+    graph = graph.maximum(graph.T)
+
+    which = np.flatnonzero(under)
+    starts = _start_of(contacts_mm[which], contact_facets[which], facets, corners, of, vertex)
+    most = float(reach.max())
+    along, _, source = dijkstra(
+        graph, directed=False, indices=starts, min_only=True, limit=most * _WAY + 2 * size,
+        return_predecessors=True,
+    )  # fmt: skip
+    nearest = np.full(n, -1)
+    known = source >= 0
+    owner = {int(s): int(c) for s, c in zip(starts[::-1], which[::-1], strict=True)}
+    nearest[known] = [owner[int(s)] for s in source[known]]
+    straight = np.full(n, np.inf)
+    straight[known] = np.hypot(*(places[known] - contacts_mm[nearest[known]])[:, :2].T)
+    way = np.maximum(straight, (along - 2 * size) / _WAY)
+
+    ledge = process["ledge_mm"]
+    rim = _hinge_distance(mesh, facets, places)
+    # Below 0 is held; the largest such depth of contact or hinge counts.
+    over = np.minimum(way[vertex] - reach[of][:, None], (rim - ledge)[vertex])
+    piece = 0.5 * np.linalg.norm(
+        np.cross(corners[:, 1] - corners[:, 0], corners[:, 2] - corners[:, 0]), axis=1
+    )
+    held = piece * _part_below(over)
+    owner_of = nearest[vertex]
+    by = np.where(way[vertex].min(axis=1) <= reach[of], owner_of.max(axis=1), -1)
+    np.add.at(by_contact, by[by >= 0], held[by >= 0])
+    return Held(total, max(float(total - held.sum()), 0.0), tuple(float(v) for v in by_contact))
+
+
+def _reaches(slopes_deg: np.ndarray, process: Process, threshold_deg: float) -> np.ndarray:
+    """How far a contact holds facets of some slopes."""
+    flat = math.degrees(math.atan(process.layer_height_mm / process["ledge_mm"]))
+    near, far = process["hold_flat_mm"], process["hold_steep_mm"]
+    part = (slopes_deg - flat) / max(threshold_deg - flat, 1e-9)
+    return near + (far - near) * np.clip(part, 0.0, 1.0)
+
+
+def _pieces(mesh: Mesh, facets: np.ndarray, size: float) -> tuple[np.ndarray, np.ndarray]:
+    """Facets halved edge by edge until they are small, (p, 3, 3), and the facet of each."""
+    corners = mesh.vertices[mesh.facets[facets]]
+    of = np.arange(len(facets))
+    done, done_of = [], []
+    for _ in range(24):
+        side = np.hypot(*(corners - np.roll(corners, -1, axis=1))[:, :, :2].transpose(2, 0, 1))
+        large = side.max(axis=1) > size
+        done.append(corners[~large])
+        done_of.append(of[~large])
+        if not large.any():
+            break
+        a, b, c = corners[large].transpose(1, 0, 2)
+        ab, bc, ca = (a + b) / 2, (b + c) / 2, (c + a) / 2
+        corners = np.concatenate(
+            [np.stack(t, axis=1) for t in ((a, ab, ca), (ab, b, bc), (ca, bc, c), (ab, bc, ca))]
+        )
+        of = np.tile(of[large], 4)
+    return np.concatenate(done), np.concatenate(done_of)
+
+
+def _start_of(contacts, contact_facets, facets, corners, of, vertex) -> np.ndarray:
+    """The corner of a piece nearest to each contact, within its own facet."""
+    starts = np.empty(len(contacts), np.int64)
+    order = np.argsort(of, kind="stable")
+    ends = np.searchsorted(of[order], np.arange(len(facets) + 1))
+    position = {int(f): i for i, f in enumerate(facets)}
+    for c, (place, facet) in enumerate(zip(contacts, contact_facets, strict=True)):
+        i = position[int(facet)]
+        own = order[ends[i] : ends[i + 1]]
+        apart = np.linalg.norm(corners[own] - place, axis=2)
+        row, col = np.unravel_index(int(np.argmin(apart)), apart.shape)
+        starts[c] = vertex[own[row], col]
+    return starts
+
+
+def _hinge_distance(mesh: Mesh, facets: np.ndarray, places: np.ndarray) -> np.ndarray:
+    """Level distance of places from the edges where a patch rests on what is below it.
+
+    Such an edge has a facet beside the patch that lies below it, or level with it on the plate.
+    """
+    inside = np.zeros(len(mesh.facets), bool)
+    inside[facets] = True
+    half = (3 * facets[:, None] + np.arange(3)).ravel()
+    twin = mesh.twin[half]
+    border = (twin >= 0) & ~inside[np.maximum(twin, 0) // 3]
+    half, twin = half[border], twin[border]
+    a, b = mesh.facets[half // 3, half % 3], mesh.facets[half // 3, (half % 3 + 1) % 3]
+    third = mesh.facets[twin // 3, (twin % 3 + 2) % 3]
+    z = mesh.vertices[:, 2]
+    edge_z = (z[a] + z[b]) / 2
+    rests = (z[third] < edge_z - 1e-9) | (np.abs(edge_z) < 1e-6)
+    segs = np.hstack([mesh.vertices[a[rests], :2], mesh.vertices[b[rests], :2]])
+    if not len(segs):
+        return np.full(len(places), np.inf)
+    return _distances(np.ascontiguousarray(places[:, :2]), np.ascontiguousarray(segs))
+
+
+@njit(cache=True, nogil=True)
+def _distances(points, segs):
+    out = np.empty(points.shape[0])
+    for p in range(points.shape[0]):
+        best = np.inf
+        for i in range(segs.shape[0]):
+            ux, uy = segs[i, 2] - segs[i, 0], segs[i, 3] - segs[i, 1]
+            length = ux * ux + uy * uy
+            t = 0.0
+            if length > 0:
+                t = ((points[p, 0] - segs[i, 0]) * ux + (points[p, 1] - segs[i, 1]) * uy) / length
+                t = min(max(t, 0.0), 1.0)
+            dx = segs[i, 0] + t * ux - points[p, 0]
+            dy = segs[i, 1] + t * uy - points[p, 1]
+            best = min(best, dx * dx + dy * dy)
+        out[p] = np.sqrt(best)
+    return out
+
+
+def _part_below(values: np.ndarray) -> np.ndarray:
+    """Part of each triangle where a value given at its corners is below 0, taken as linear."""
+    values = np.where(np.isfinite(values), values, 1e9)
+    low, middle, high = np.sort(values, axis=1).T
+    with np.errstate(divide="ignore", invalid="ignore"):
+        one = low**2 / ((middle - low) * (high - low))
+        two = 1 - high**2 / ((high - low) * (high - middle))
+    return np.select([high <= 0, low >= 0, middle >= 0], [1.0, 0.0, np.nan_to_num(one)],
+                     np.nan_to_num(two))  # fmt: skip

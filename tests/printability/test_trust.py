@@ -1,0 +1,573 @@
+"""Nothing that fails is missed: random constructions with known answers, against other code.
+
+Definitions are those of the trade (common practice, no source); the plane geometry that they are
+worked out with here is a general library's over a reference library's sections.
+"""
+
+import math
+
+import manifold3d
+import numpy as np
+import pytest
+import trimesh
+from shapely import affinity
+from shapely.geometry import LineString, MultiPoint, Point, Polygon
+from shapely.ops import unary_union
+
+from constructions import (
+    arch,
+    block_with_opening,
+    cuboid,
+    draws,  # noqa: F401
+    height_near_a_cut,
+    mesh_of,
+    thrown,
+    upright,
+)
+from printability.edits import edit_from
+from printability.findings import KINDS, Severity, find
+from printability.handover import one_body
+from printability.inspection import inspect_model
+from printability.layers import find_islands, outlines, slice_layers
+from printability.mesh import Mesh, mesh_facts, union_of_bodies, volume_mm3
+from printability.mesh.repair import repaired
+from printability.pillars import PillarSpec, size_for
+from printability.process import PROCESSES
+from printability.stance import Setup, fold, place, turned
+from printability.turning import Scorer, make_map, propose, weights_for
+from solids import box, ours, pillar_under, reference, table, together
+
+FDM, RESIN, METAL = PROCESSES["fdm"], PROCESSES["resin"], PROCESSES["metal"]
+
+
+def seen(mesh, process=FDM):
+    placed = place(mesh, Setup(process=process))
+    look = inspect_model(placed.mesh, process)
+    return look, find(placed, look, process.threshold_deg)
+
+
+def of_kind(ledger, *kinds):
+    return [f for f in ledger.findings if f.kind in kinds]
+
+
+# ---- roofs, arches, ledges, slots ----------------------------------------------------------
+
+
+@pytest.mark.parametrize(
+    ("process", "count", "spans"),
+    [(FDM, 640, (10.2, 22)), (RESIN, 180, (2.2, 14)), (METAL, 180, (2.2, 14))],
+    ids=["fdm", "resin", "metal"],
+)
+def test_no_flat_roof_over_its_limit_is_missed(process, count, spans, draws):  # noqa: F811
+    h = process.layer_height_mm
+    for _ in range(count):
+        span = draws.uniform(*spans)
+        roof = height_near_a_cut(draws, h, 2.5, 12 if process is FDM else 4)
+        lean = math.tan(math.radians(draws.choice([0, 0.02, draws.uniform(0, 10)])))
+        foot = span / 2 + lean * (roof + 1)
+        profile = [(-foot, -1), (foot, -1), (span / 2, roof), (-span / 2, roof)]
+        mesh = thrown(block_with_opening(profile, draws.uniform(4, 12), 3, 3), draws)
+        _, ledger = seen(mesh, process)
+        bridges = of_kind(ledger, "bridge")
+        case = f"span {span}, roof {roof}, lean {lean}, grain {mesh.grain_mm}"
+        assert bridges, case
+        # The layer below is wider by what the walls lean in one layer.
+        slack = 2 * h * lean + 0.01 * span + 8 * mesh.grain_mm
+        assert span - slack <= max(f.measure for f in bridges) <= span + slack, case
+
+
+@pytest.mark.parametrize(("process", "count", "radius"), [(FDM, 140, 24), (RESIN, 40, 8),
+                                                          (METAL, 40, 8)])  # fmt: skip
+def test_no_arch_is_listed(process, count, radius, draws):  # noqa: F811
+    for _ in range(count):
+        size, springs = draws.uniform(2, radius), draws.uniform(0, 8)
+        kind, profile = arch(draws, size, springs)
+        mesh = thrown(block_with_opening(profile, draws.uniform(4, 12)), draws)
+        _, ledger = seen(mesh, process)
+        listed = [f.short for f in of_kind(ledger, "bridge", "ledge", "overhang")]
+        assert not listed, f"{kind} of radius {size} on {springs}: {listed}"
+
+
+def test_an_arch_with_a_flat_at_its_crown_is_judged_by_the_flat(draws):  # noqa: F811
+    for _ in range(24):
+        flat, radius = draws.uniform(4, 18), draws.uniform(14, 20)
+        turn = math.asin(flat / 2 / radius)
+        roof = [
+            (radius * math.cos(t), 3 + radius * math.sin(t))
+            for t in np.linspace(0, math.pi / 2 - turn, 40)
+        ]
+        profile = [(-radius, -1), (radius, -1), *roof, *[(-x, z) for x, z in roof[::-1]]]
+        _, ledger = seen(thrown(block_with_opening(profile, 8), draws))
+        bridges = of_kind(ledger, "bridge")
+        if flat > 10.1:
+            assert bridges, flat
+        elif flat < 9.9:
+            assert not bridges, (flat, [f.short for f in bridges])
+
+
+def test_a_low_arch_on_tall_splayed_walls_is_no_arch():
+    roof = [(20 * math.cos(t), 40 + 6 * math.sin(t)) for t in np.linspace(0, math.pi, 80)]
+    splay = 40 * math.tan(math.radians(4))
+    profile = [(-20 - splay, -1), (20 + splay, -1), *roof]
+    _, ledger = seen(mesh_of(block_with_opening(profile, 8)))
+    assert of_kind(ledger, "overhang", "bridge")
+
+
+@pytest.mark.parametrize("process", [FDM, RESIN, METAL], ids=["fdm", "resin", "metal"])
+def test_no_ledge_over_its_limit_is_missed(process, draws):  # noqa: F811
+    h, limit = process.layer_height_mm, process["ledge_mm"]
+    for _ in range(40):
+        reach = draws.uniform(1.05 * limit, 6 * limit)
+        under = height_near_a_cut(draws, h, 2, 5)
+        solid = cuboid(-6, -4, 0, 0, 4, 8) + cuboid(-6, -4, under, reach, 4, 8)
+        if draws.random() < 0.5:  # a second step, hanging from the first
+            solid += cuboid(-6, -4, 6.5, reach + 0.6 * limit, 4, 8)
+        _, ledger = seen(thrown(solid, draws), process)
+        ledges = of_kind(ledger, "ledge")
+        assert ledges, (reach, under)
+        assert any(abs(f.measure - reach) < 0.02 * reach + 2e-2 for f in ledges)
+        severity = Severity.WILL_FAIL if reach > 3 * limit else Severity.RISKY
+        if abs(reach - 3 * limit) > 0.05 * limit:
+            assert max(f.severity for f in ledges) == severity
+
+
+def test_long_narrow_slots_are_not_stepped_over(draws):  # noqa: F811
+    for _ in range(10):
+        length, width = draws.uniform(40, 110), draws.uniform(2.1, 3.0)
+        block = cuboid(-length / 2 - 3, -6, 0, length / 2 + 3, 6, 2)
+        slot = cuboid(-length / 2, -width / 2, -1, length / 2, width / 2, 1)
+        (bridge,) = of_kind(seen(thrown(block - slot, draws), RESIN)[1], "bridge")
+        assert bridge.measure == pytest.approx(width, abs=0.02)
+
+
+def test_a_corner_that_sticks_out_beside_a_bridge_is_a_ledge_of_its_own():
+    solid = (
+        cuboid(0, 0, 0, 4, 10, 8) + cuboid(15, 0, 0, 19, 10, 8) + cuboid(0, 0, 8, 19, 10, 10)
+        + cuboid(8, 10, 8, 11, 16, 10)
+    )  # fmt: skip
+    found = of_kind(seen(mesh_of(solid))[1], "bridge", "ledge")
+    assert {f.kind for f in found} == {"bridge", "ledge"}
+
+
+def test_the_keel_of_a_beam_that_hangs_in_the_air_is_a_ledge_though_its_sides_are_steep():
+    keel = upright([(-3, 20), (0, 14.6), (3, 20)], 30)  # sides of 61 degrees
+    solid = cuboid(-6, -15, 0, 6, -8, 30) + keel
+    look, ledger = seen(mesh_of(solid))
+    assert look.overhang(45).area_mm2 == 0
+    (ledge,) = of_kind(ledger, "ledge")
+    assert ledge.measure == pytest.approx(23, abs=0.5)
+    assert ledge.severity == Severity.WILL_FAIL
+
+
+def test_a_level_turn_of_a_leaning_file_shows_no_ledges(draws):  # noqa: F811
+    """A model turned level: rounding leaves its flats a hair from level, some on cuts."""
+    for _ in range(20):
+        mesh = mesh_of(cuboid(0, 0, 0, 30, 20, 12.5) - cuboid(5, -1, 5.1, 25, 9, 20))
+        angles = tuple(draws.uniform(-40, 40, 3))
+        leaning = turned(mesh, angles)
+        single = leaning.moved(leaning.vertices.astype(np.float32).astype(float))
+        matrix = np.linalg.inv(fold(mesh, [edit_from("turn", dict(zip(
+            ("x_deg", "y_deg", "z_deg"), angles, strict=True)))]).rotation)  # fmt: skip
+        vertices = single.vertices @ matrix.T
+        vertices[:, 2] -= vertices[:, 2].min()
+        _, ledger = seen(mesh.moved(np.ascontiguousarray(vertices)))
+        assert not of_kind(ledger, "ledge", "bridge", "island", "overhang")
+
+
+# ---- layers against the definition on open meshes ---------------------------------------------
+
+
+def _region(loops):
+    parts = [Polygon(loop) for loop in loops]
+    filled = unary_union([p.buffer(0) for p in parts if p.exterior.is_ccw])
+    return filled.difference(unary_union([p.buffer(0) for p in parts if not p.exterior.is_ccw]))
+
+
+@pytest.mark.parametrize("angles", [(0, 0, 0), (25, 140, 0)])
+def test_every_unsupported_region_beyond_a_limit_has_a_finding(bunny, angles):
+    mesh = turned(bunny, angles)
+    look = inspect_model(mesh, FDM)
+    h, ledge = look.layers.layer_height_mm, FDM["ledge_mm"]
+    regions = [_region(outlines(look.layers, k)) for k in range(look.layers.count)]
+    listed = {k: look.hanging(k) for k in look.reaching}
+    checked = 0
+    for k in range(1, look.layers.count):
+        below = regions[k - 1]
+        if below.is_empty:
+            continue
+        unsupported = regions[k].difference(below.buffer(h, quad_segs=24))
+        for part in getattr(unsupported, "geoms", [unsupported]):
+            far = max((below.distance(Point(p)) for p in part.exterior.coords), default=0.0)
+            # Where nothing ties it to the layer below, it is an island.
+            hanging = regions[k].difference(below)
+            home = [g for g in getattr(hanging, "geoms", [hanging]) if g.distance(part) < 1e-9]
+            if far <= ledge or below.distance(unary_union(home)) > 1e-6:
+                continue
+            checked += 1
+            close = [Polygon(p.loops[0]).buffer(1e-6) for p in listed.get(k, [])]
+            assert any(c.intersects(part) for c in close), (k, far)
+    assert checked > 10
+
+
+# ---- what is held -------------------------------------------------------------------------
+
+
+def test_one_pillar_holds_what_is_near_it_and_no_more(draws):  # noqa: F811
+    """A ramp's underside against plane geometry: discs around contacts, a strip at the hinge."""
+    for slope in draws.uniform(12, 40, 4):
+        rise = 40 * math.tan(math.radians(slope))
+        wedge = upright([(0, 0), (0, 8 + rise), (40, 8 + rise), (40, 8 + rise - 0.01), (6, 8),
+                         (6, 0)], 30)  # fmt: skip
+        wedge = upright([(-6, 0), (0, 0), (0, 8), (40, 8 + rise), (40, 12 + rise),
+                         (-6, 12 + rise)], 30)  # fmt: skip
+        mesh = mesh_of(wedge)
+        placed = place(mesh, Setup())
+        overhang = inspect_model(placed.mesh, FDM).overhang(45)
+        (patch,) = overhang.patches
+        facets = np.flatnonzero(overhang.patch_of_facet == 1)
+        pillars, points = [], []
+        for n in range(int(draws.integers(1, 5))):
+            weights = draws.dirichlet((1, 1, 1))
+            f = int(draws.choice(facets))
+            pillars.append((str(n), PillarSpec(f, tuple(weights), size_for(FDM))))
+            points.append(weights @ placed.mesh.vertices[placed.mesh.facets[f]])
+        placed = place(mesh, Setup(pillars=tuple(pillars)))
+        look = inspect_model(placed.mesh, FDM, placed.standing)
+        standing = [np.array(p.contact_mm[:2]) for p in placed.standing]
+        flat = math.degrees(math.atan(0.2 / 1.5))
+        near = 5 + 15 * (slope - flat) / (45 - flat)
+        low = placed.mesh.vertices[placed.mesh.facets[facets]][:, :, :2].reshape(-1, 2)
+        whole = MultiPoint(low).convex_hull
+        hinge = LineString([(low[:, 0].min(), -50), (low[:, 0].min(), 50)]).buffer(1.5)
+        held = unary_union([*(Point(p).buffer(near, quad_segs=64) for p in standing), hinge])
+        left = whole.difference(held).area / math.cos(math.radians(slope))
+        if standing:
+            found = look.held(patch, overhang, 45)
+            assert found.unheld_mm2 == pytest.approx(left, rel=0.03, abs=0.01 * patch.area_mm2)
+            assert sum(found.by_contact_mm2) == pytest.approx(
+                found.area_mm2 - found.unheld_mm2, rel=0.15
+            )
+        (finding,) = of_kind(find(placed, look, 45), "overhang")
+        assert finding.severity == (Severity.MARKS if left < 1 else Severity.RISKY)
+
+
+def test_a_pillar_far_away_holds_no_bridge():
+    solid = cuboid(-60, -6, 0, -50, 6, 10) + cuboid(-30, -6, 0, 60, 6, 10)
+    solid = solid + cuboid(-60, -6, 10, 60, 6, 14) + cuboid(70, -6, 0, 110, 6, 14)
+    solid -= cuboid(80, -7, -1, 100, 7, 10)
+    mesh = mesh_of(solid)
+    pillar = pillar_under(mesh, "1", 90.0 - 25, 0.0) if False else pillar_under(mesh, "1", 90.0, 0.0)
+    middle = (mesh.vertices.min(axis=0) + mesh.vertices.max(axis=0)) / 2
+    placed = place(mesh, fold(mesh, [pillar]))
+    ledger = find(placed, inspect_model(placed.mesh, FDM, placed.standing), 45)
+    far, near = sorted(of_kind(ledger, "bridge"), key=lambda f: f.center_mm[0] + middle[0])
+    assert (far.measure, far.pillars) == (pytest.approx(20, abs=0.01), 0)
+    assert near.pillars == 1
+    assert near.center_mm[0] + middle[0] == pytest.approx(90, abs=1)
+
+
+# ---- accepting ------------------------------------------------------------------------------
+
+
+def test_an_accepted_finding_that_becomes_worse_is_open_again():
+    def ledger(gap, *edits):
+        mesh = mesh_of(
+            cuboid(-gap / 2 - 5, 0, 0, -gap / 2, 6, 10) + cuboid(gap / 2, 0, 0, gap / 2 + 5, 6, 10)
+            + cuboid(-gap / 2 - 5, 0, 10, gap / 2 + 5, 6, 13)
+        )  # fmt: skip
+        placed = place(mesh, fold(mesh, edits))
+        return placed, find(placed, inspect_model(placed.mesh, FDM), 45)
+
+    placed, found = ledger(11)
+    (bridge,) = of_kind(found, "bridge")
+    accept = edit_from("accept", {
+        "finding": "bridge", "place": placed.source_place(bridge.center_mm), "note": "fine",
+        "burden": bridge.burden, "said_then": bridge.short,
+    })  # fmt: skip
+    for gap, is_open in ((11, False), (12, False), (12.4, True), (44, True)):
+        _, found = ledger(gap, accept)
+        (bridge,) = of_kind(found, "bridge")
+        assert (bridge.accepted is None) == is_open, gap
+        assert ("bridge of 11.0 mm then" in bridge.reopened) == is_open
+    # One acceptance holds for one finding: the nearest.
+    assert found.problems == 1
+    old = edit_from("accept", {"finding": "bridge", "place": accept.place, "note": "long ago"})
+    assert of_kind(ledger(11, old)[1], "bridge")[0].accepted == "long ago"
+    assert of_kind(ledger(44, old)[1], "bridge")[0].reopened
+
+
+# ---- bodies -----------------------------------------------------------------------------------
+
+
+def test_overlapping_bodies_beside_cavities_are_united(draws):  # noqa: F811
+    for _ in range(12):
+        hole = box(4, 4, 4, (3, 3, 3))
+        hole.invert()
+        parts = [box(20, 20, 20), hole]
+        solid = cuboid(0, 0, 0, 20, 20, 20) - cuboid(3, 3, 3, 7, 7, 7)
+        for _ in range(int(draws.integers(1, 5))):
+            at, size = draws.uniform(-5, 19, 3), draws.uniform(2, 12, 3)
+            parts.append(box(*size, at))
+            solid += cuboid(*at, *(at + size))
+        order = draws.permutation(len(parts))
+        mesh = ours(trimesh.util.concatenate([parts[i] for i in order]))
+        union = union_of_bodies(mesh)
+        assert volume_mm3(union) == pytest.approx(solid.volume(), rel=1e-6)
+        body = one_body(place(mesh, Setup()))
+        assert volume_mm3(body) == pytest.approx(solid.volume(), rel=1e-4)
+        assert mesh_facts(body).watertight
+
+
+def test_an_inverted_body_that_overlaps_another_is_turned_whatever_the_order(draws):  # noqa: F811
+    for _ in range(20):
+        inverted = box(10, 10, 10, tuple(draws.uniform(2, 8, 3)))
+        inverted.invert()
+        whole = trimesh.util.concatenate([box(10, 10, 10), inverted, box(3, 3, 3, (40, 0, 0))])
+        order = draws.permutation(len(whole.faces))
+        mesh, repairs = repaired(whole.vertices, whole.faces[order])
+        assert [r.kind for r in repairs] == ["inverted_bodies"]
+        assert volume_mm3(mesh) == pytest.approx(2027)
+        inner = box(4, 4, 4, (3, 3, 3))
+        inner.invert()
+        mesh, repairs = repaired(*_mixed([box(10, 10, 10), inner], draws))
+        assert (repairs, volume_mm3(mesh)) == ((), pytest.approx(936))
+
+
+def _mixed(parts, draws):
+    whole = trimesh.util.concatenate(parts)
+    return whole.vertices, whole.faces[draws.permutation(len(whole.faces))]
+
+
+# ---- islands ----------------------------------------------------------------------------------
+
+
+def test_islands_inside_a_vase_last_as_long_when_directions_are_scored(draws):  # noqa: F811
+    down = np.array([0.0, 0.0, -1.0])
+    for _ in range(8):
+        height, wall = draws.uniform(30, 45), 2.0
+        outer = manifold3d.Manifold.cylinder(height, 14, 16, 64)
+        vase = outer - manifold3d.Manifold.cylinder(height, 12, 14, 64).translate((0, 0, wall))
+        truth = []
+        for n in range(int(draws.integers(1, 4))):
+            at, drop = draws.uniform(10, height - 8), draws.uniform(1, 3)
+            turn = 2 * math.pi * n / 3
+            # A peg out of the inner wall, with a tooth hanging from its end.
+            peg = cuboid(0, -1, at, 13.5, 1, at + 2) - cuboid(-1, -2, 0, 6, 2, 100)
+            tooth = cuboid(6, -1, at - drop, 7.5, 1, at + 1)
+            vase += (peg + tooth).rotate((0, 0, math.degrees(turn)))
+            truth.append((at, drop))
+        mesh = thrown(vase, draws)
+        placed = place(mesh, Setup())
+        look = inspect_model(placed.mesh, FDM)
+        scorer = Scorer(placed.mesh, FDM, 45)
+        rows = scorer.islands_at(down)
+        assert sorted(rows[:, 1]) == sorted(i.layer for i in look.islands)
+        lasts = dict(zip(rows[:, 1], rows[:, 2], strict=True))
+        for island in look.islands:
+            assert abs(lasts[island.layer] - island.lasts_layers) <= 1
+        score = scorer.score(down[None])[0]
+        assert score[2] == pytest.approx(look.island_weight, abs=0.1)
+        assert len(look.islands) == len(truth)
+        for (_, drop), island in zip(sorted(truth), look.islands, strict=True):
+            assert island.lasts_layers == pytest.approx(drop / 0.2, abs=1.1)
+
+
+def test_scores_are_inspects_numbers_on_random_constructions(draws):  # noqa: F811
+    down = np.array([0.0, 0.0, -1.0])
+    for _ in range(16):
+        profile = [(-8, -1), (8, -1), (8, height_near_a_cut(draws, 0.2, 4, 9)), (-8, 6)]
+        solid = block_with_opening(profile, 14) + cuboid(-30, -4, 0, -24, 4, 20)
+        solid += cuboid(-34, -4, height_near_a_cut(draws, 0.2, 6, 9), -20, 4, 14)
+        placed = place(thrown(solid, draws), Setup())
+        look = inspect_model(placed.mesh, FDM)
+        row = Scorer(placed.mesh, FDM, 45).score(down[None])[0]
+        assert row[0] == pytest.approx(look.overhang(45).area_mm2, rel=1e-9, abs=1e-6)
+        assert row[4] == pytest.approx(look.peak.area_mm2, rel=1e-4)
+        assert row[5] == pytest.approx(look.worst_grip, abs=0.02)
+        assert row[9] == pytest.approx(look.footing.tip_angle_deg, abs=0.05)
+
+
+def test_islands_against_a_geometry_library(draws):  # noqa: F811
+    """Cones that hang from a roof, in one layer or several: where and how long they float."""
+    for _ in range(6):
+        solid = cuboid(-20, -20, 0, -16, 20, 30) + cuboid(-20, -20, 24, 20, 20, 30)
+        tips = []
+        for _ in range(int(draws.integers(1, 6))):
+            x, y, tip = draws.uniform(-10, 18), draws.uniform(-18, 18), draws.uniform(4, 23)
+            solid += manifold3d.Manifold.cylinder(25 - tip, 0.3, 1.5, 24).translate((x, y, tip))
+            tips.append(tip)
+        mesh = place(mesh_of(solid), Setup()).mesh
+        layers = slice_layers(mesh, 0.2)
+        sections = reference(mesh).section_multiplane([0, 0, 0], [0, 0, 1], layers.heights_mm)
+        polygons = [
+            [] if s is None else list(s.polygons_full) for s in sections
+        ]  # fmt: skip
+        shift = [None if s is None else s.metadata["to_3D"] for s in sections]
+        assert all(m is None or np.allclose(m[:2, :2], np.eye(2)) for m in shift)
+        born = 0
+        for k in range(1, layers.count):
+            below = unary_union(polygons[k - 1]) if polygons[k - 1] else Polygon()
+            move = np.zeros(2) if shift[k - 1] is None else (shift[k] - shift[k - 1])[:2, 3]
+            born += sum(
+                not affinity.translate(p, *move).intersects(below) for p in polygons[k]
+            )
+        assert len(find_islands(layers)) == born
+
+
+# ---- thin places and necks ------------------------------------------------------------------
+
+
+def test_grooves_that_leave_little_are_listed(draws):  # noqa: F811
+    for process in (FDM, RESIN):
+        least = process["wall_mm"]
+        for _ in range(12):
+            left = draws.uniform(0.25, 0.7) * least
+            half, at = 3.0, height_near_a_cut(draws, process.layer_height_mm, 3, 6)
+            open_by = (half - left / 2) * math.tan(math.radians(draws.uniform(10, 40)))
+            groove = [(left / 2, at), (half + 1, at - open_by * 1.4), (half + 1, at + open_by * 1.4)]
+            plate = upright([(-half, 0), (half, 0), (half, 12), (-half, 12)], 16)
+            plate -= upright(groove, 20) + upright([(-x, z) for x, z in groove], 20)
+            _, ledger = seen(thrown(plate, draws), process)
+            listed = of_kind(ledger, "thin", "neck")
+            assert listed, (process.key, left, at, open_by)
+            assert any(abs(f.z_mm - at) < 1 for f in listed)
+
+
+@pytest.mark.parametrize("width", [0.3, 0.6, 0.83])
+def test_thin_walls_and_plain_corners(width, draws):  # noqa: F811
+    fin = cuboid(0, 0, 0, 12, 8, 10) + cuboid(5, 8, 0, 5 + width, 16, 10)
+    (wall,) = of_kind(seen(thrown(fin, draws, "double"))[1], "thin")
+    assert wall.measure == pytest.approx(width, abs=2e-3)
+    for corner in (62, 90, 120):
+        half = math.radians(corner / 2)
+        tip = [(0, 0), (10, 10 * math.tan(half)), (10, -10 * math.tan(half))]
+        solid = manifold3d.CrossSection([tip[::-1]]).extrude(6)
+        assert not of_kind(seen(thrown(solid, draws, "double"))[1], "thin"), corner
+    tip = [(0, 0), (10, 10 * math.tan(math.radians(12))), (10, -10 * math.tan(math.radians(12)))]
+    assert of_kind(seen(thrown(manifold3d.CrossSection([tip[::-1]]).extrude(6), draws))[1], "thin")
+    ridge = upright([(-8, 0), (8, 0), (8, 4), (0, 14), (-8, 4)], 20)
+    assert not of_kind(seen(thrown(ridge, draws))[1], "thin")
+
+
+def test_thin_regions_are_what_a_morphological_opening_takes_away(bunny):
+    """The definition worked with a plane geometry library, layer by layer."""
+    mesh = turned(bunny, (0, 0, 0))
+    layers, least = slice_layers(mesh, 1.0), 3.0
+    from printability.layers import thin_places_of_layer
+
+    for k in range(0, layers.count, 3):
+        own = _region(outlines(layers, k))
+        opened = own.buffer(-least / 2, quad_segs=32).buffer(least / 2, quad_segs=32)
+        # What reaches more than half the width beyond the opened region, with some slack.
+        far = own.difference(opened.buffer(least / 2 * 1.2, quad_segs=32))
+        near = own.difference(opened.buffer(least / 2 * 0.9, quad_segs=32))
+        places = thin_places_of_layer(layers, k, least)
+        parts = [g for g in getattr(far, "geoms", [far]) if g.area > 0.05]
+        for part in parts:
+            assert any(part.distance(Point(p[:2])) < 0.8 for p in places), k
+        if near.area < 1e-9:
+            assert not len(places), k
+
+
+def test_a_neck_beside_a_column_is_found(draws):  # noqa: F811
+    for _ in range(12):
+        side, at = draws.uniform(0.8, 1.6), draws.uniform(3, 6)
+        solid = cuboid(-4, -4, 0, 4, 4, at) + cuboid(-side / 2, -side / 2, 0, side / 2, side / 2,
+                                                     at + 4)  # fmt: skip
+        solid += cuboid(-6, -6, at + 3, 6, 6, at + 14)
+        for n in range(int(draws.integers(1, 4))):
+            solid += cuboid(15 + 14 * n, -6, 0, 27 + 14 * n, 6, at + 14)
+        look, ledger = seen(thrown(solid, draws))
+        (neck,) = of_kind(ledger, "neck")
+        assert at - 0.3 <= neck.z_mm <= at + 3.3
+        (measured,) = look.necks
+        assert measured.area_mm2 == pytest.approx(side**2, rel=0.01)
+        assert measured.volume_above_mm3 == pytest.approx(144 * 11, rel=0.05)
+    # Two legs carry together.
+    legs = cuboid(-5, -1, 0, -4, 1, 10) + cuboid(4, -1, 0, 5, 1, 10)
+    look, _ = seen(mesh_of(cuboid(-8, -8, -2, 8, 8, 2) + legs + cuboid(-8, -8, 10, 8, 8, 20)))
+    assert look.necks[0].area_mm2 == pytest.approx(4, rel=1e-3)
+
+
+# ---- jumps -------------------------------------------------------------------------------------
+
+
+def test_jumps_are_judged_by_what_each_region_adds(draws):  # noqa: F811
+    """Hold against pull by plane geometry, whatever else stands on the plate."""
+    for _ in range(10):
+        stem, cap = draws.uniform(3, 6), draws.uniform(10, 22)
+        at = height_near_a_cut(draws, 0.05, 2, 4)
+        solid = cuboid(-stem / 2, -stem / 2, 0, stem / 2, stem / 2, at + 1)
+        solid += cuboid(-cap / 2, -cap / 2, at, cap / 2, cap / 2, at + 2)
+        for n in range(int(draws.integers(0, 5))):
+            solid += cuboid(20 + 12 * n, -5, 0, 30 + 12 * n, 5, at + 2)
+        look, ledger = seen(thrown(solid, draws), RESIN)
+        reach = (cap - stem) / 2 * math.sqrt(2)
+        hold = 4 * stem * 0.05 * 8 * min(1, 1.5 / reach)
+        pull = 0.02 * (cap**2 - stem**2)
+        (jump,) = look.jumps
+        assert jump.hold_n == pytest.approx(hold, rel=0.02)
+        assert jump.pull_n == pytest.approx(pull, rel=0.02)
+        (finding,) = of_kind(ledger, "jump")
+        assert finding.severity == (Severity.WILL_FAIL if hold < pull else Severity.RISKY)
+
+
+# ---- places and processes ---------------------------------------------------------------------
+
+
+def test_findings_of_one_belly_are_one_place_and_of_two_are_two():
+    one = cuboid(-4, -4, 0, 4, 4, 20) + cuboid(-4, -4, 10, 24, 4, 20)
+    two = one + cuboid(60, -4, 0, 68, 4, 20) + cuboid(60, -4, 10, 88, 4, 20)
+    _, ledger = seen(mesh_of(one), RESIN)
+    assert {f.kind for f in ledger.places[0].findings} == {"ledge", "jump"}
+    assert len(ledger.places) == 1
+    assert ledger.places[0].area_mm2 == pytest.approx(20 * 8, rel=1e-3)
+    _, ledger = seen(mesh_of(two), RESIN)
+    assert len(ledger.places) == 2
+    listed = [f.id for p in ledger.places for f in p.findings] + [f.id for f in ledger.whole]
+    assert sorted(listed) == sorted(f.id for f in ledger.findings)
+    # A tooth under a sloping belly: island, ledge and overhang of one underside.
+    belly = upright([(-6, 0), (0, 0), (0, 10), (30, 20), (30, 26), (-6, 26)], 12)
+    tooth = manifold3d.Manifold.cylinder(12, 0.5, 2.5, 24).translate((20, 0, 8))
+    _, ledger = seen(mesh_of(belly + tooth))
+    kinds = {f.kind for f in ledger.places[0].findings}
+    assert {"island", "overhang"} <= kinds
+    assert len(ledger.places) == 1
+
+
+def test_a_copied_process_works_in_every_part():
+    mine = FDM.copied("mine", "My printer", bridge_mm=25.0, layer_height_mm=0.3)
+    assert mine.digest != FDM.digest
+    assert FDM.copied("other", "Other").digest == FDM.digest
+    profile = [(-10, -1), (10, -1), (10, 9), (-10, 9)]
+    mesh = mesh_of(block_with_opening(profile, 8))
+    assert not of_kind(seen(mesh, mine)[1], "bridge")
+    assert of_kind(seen(mesh, FDM)[1], "bridge")
+    scorer = Scorer(mesh, mine, mine.threshold_deg)
+    assert propose(scorer, make_map(scorer, 60), weights_for(mine), count=1)
+    with pytest.raises(KeyError):
+        FDM.copied("mine", "My printer", no_such_rule=1.0)
+
+
+def test_every_kind_of_finding_is_registered_with_an_order_of_its_own():
+    orders = [kind.order for kind in KINDS.values()]
+    assert len(set(orders)) == len(orders)
+    assert {kind.about for kind in KINDS.values()} == {"underside", "spot", "whole"}
+
+
+def test_grid_supports_count_shared_edges_once():
+    cost = inspect_model(ours(box(4, 4, 10)), FDM).estimate(45)
+    assert cost.grid_support_mm3 == 0
+    mesh = together(box(20, 20, 2, (0, 0, 10)), box(2, 2, 10.0, (-30, -30, 0)))
+    roof = inspect_model(mesh, FDM).estimate(45)
+    assert roof.grid_support_mm3 == pytest.approx(20 * 20 * 10 * 0.15, rel=0.012)
+
+
+def test_footing_keeps_its_digits_far_from_the_origin():
+    near = table()
+    far = Mesh(near.vertices + (1e5, -1e5, 0), near.facets)
+    one, other = inspect_model(near, FDM).footing, inspect_model(far, FDM).footing
+    assert other.tip_angle_deg == pytest.approx(one.tip_angle_deg, abs=1e-6)
+    down = np.array([[0.0, 0.0, -1.0]])
+    scores = [Scorer(mesh, FDM, 45).score(down)[0] for mesh in (near, far)]
+    assert scores[1] == pytest.approx(scores[0], rel=1e-6, abs=1e-6)
