@@ -42,6 +42,13 @@ class Maker:
         self.page.locator(selector).first.click()
         self.settled()
 
+    def choose(self, finding):
+        """Open a finding's place and choose it."""
+        place = self.page.locator(f'[data-place]:has([data-finding="{finding}"]) [data-open]').first
+        if place.get_attribute("aria-expanded") != "true":
+            place.click()
+        self.press(f'[data-finding="{finding}"]')
+
     def fill(self, field, value):
         """Type into a field."""
         box = self.page.locator(f'[data-field="{field}"]')
@@ -101,10 +108,10 @@ def take(maker: Maker) -> None:
     page.wait_for_timeout(1500)
     maker.shot("library")
     maker.open("Hide")
-    maker.press('[data-finding="bridge-1"]')
+    maker.choose("bridge-1")
     maker.shot("bridge")
     maker.open("Heron")
-    maker.press('[data-finding="overhang-1"]')
+    maker.choose("overhang-1")
     maker.shot("inspect")
     maker.press('[data-view="home"]')
     maker.fill("layer", 250)
@@ -131,7 +138,7 @@ def take(maker: Maker) -> None:
     page.keyboard.press("Escape")
     maker.shot("measure-and-bodies")
     maker.open("Heron")
-    maker.press('[data-finding="island-1"]')
+    maker.choose("island-1")
     maker.press('[data-ways="island-1"]')
     page.wait_for_selector("[data-way]", timeout=60_000)
     maker.scroll('[data-ways-for="island-1"]')

@@ -204,7 +204,13 @@ class Inspection:
     @cached_property
     def thin(self) -> tuple[ThinWall, ...]:
         """Walls thinner than the process prints."""
-        return find_thin_walls(self.layers, self.process["wall_mm"])
+        pillars = [
+            (*p.contact_mm[:2], float(p.profile_mm[:, 1].max()), float(p.profile_mm[-1, 0]))
+            for p in self.pillars
+        ]
+        return find_thin_walls(
+            self.layers, self.process["wall_mm"], np.array(pillars).reshape(-1, 4)
+        )
 
     @cached_property
     def cups(self) -> tuple[Cup, ...]:

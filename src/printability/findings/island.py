@@ -20,10 +20,10 @@ def islands(case: Case) -> Iterator[Finding]:
         lasting = lasts > limit or (after is None and not speck)
         if after is not None:
             joins = f"joins the rest after {layers}"
-            short = f"island, joins after {layers}"
+            short = f"island, {layers}"
         elif island.layer + lasts < case.look.layers.count:
             joins = f"ends after {layers} without joining what stands on the plate"
-            short = f"island of {layers}"
+            short = f"island, ends after {layers}"
         else:
             joins = "never joins what stands on the plate"
             short = "island, never joins"

@@ -53,6 +53,11 @@ class Place:
         return self.findings[0]
 
     @property
+    def others(self) -> int:
+        """How many findings there are besides that one."""
+        return len(self.findings) - 1
+
+    @property
     def is_accepted(self) -> bool:
         """Whether all of its findings are accepted."""
         return all(f.accepted is not None for f in self.findings)

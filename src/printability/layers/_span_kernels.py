@@ -34,6 +34,77 @@ def _distance(x, y, segments):
 
 
 @njit(cache=True, nogil=True)
+def without_spikes(loop, tolerance):
+    """A loop without corners at which it turns back upon itself."""
+    n = loop.shape[0]
+    before, after = np.empty(n, np.int64), np.empty(n, np.int64)
+    for i in range(n):
+        before[i], after[i] = (i - 1) % n, (i + 1) % n
+    kept = np.ones(n, np.bool_)
+    left, i, still = n, 0, 0
+    while still < left and left > 2:
+        a, c = before[i], after[i]
+        ux, uy = loop[i, 0] - loop[a, 0], loop[i, 1] - loop[a, 1]
+        vx, vy = loop[c, 0] - loop[i, 0], loop[c, 1] - loop[i, 1]
+        lu, lv = np.hypot(ux, uy), np.hypot(vx, vy)
+        # How far the shorter side of the corner lies from the longer one.
+        apart = abs(ux * vy - uy * vx) / max(lu, lv, 1e-300)
+        if lu <= tolerance or lv <= tolerance or (ux * vx + uy * vy < 0 and apart <= tolerance):
+            kept[i] = False
+            after[a], before[c] = c, a
+            left -= 1
+            still = 0
+            i = a
+        else:
+            still += 1
+            i = c
+    return loop[kept] if left > 2 else loop[:0]
+
+
+@njit(cache=True, nogil=True)
+def split_at(segs, region, points, tolerance):
+    """Edges split where points lie on them, so that each is held or free as a whole."""
+    grid = build_grid(segs)
+    of = np.empty(points.shape[0], np.int64)
+    along = np.empty(points.shape[0])
+    count = 0
+    for p in range(points.shape[0]):
+        x, y = points[p, 0], points[p, 1]
+        _, i = nearest(grid, segs, x, y, tolerance)
+        if i < 0:
+            continue
+        ux, uy = segs[i, 2] - segs[i, 0], segs[i, 3] - segs[i, 1]
+        length = ux * ux + uy * uy
+        if length <= 0:
+            continue
+        t = ((x - segs[i, 0]) * ux + (y - segs[i, 1]) * uy) / length
+        slack = 2 * tolerance / np.sqrt(length)
+        if slack < t < 1 - slack:
+            of[count], along[count] = i, t
+            count += 1
+    out = np.empty((segs.shape[0] + count, 4))
+    home = np.empty(segs.shape[0] + count, region.dtype)
+    by_place = np.argsort(along[:count])
+    order = by_place[np.argsort(of[:count][by_place], kind="mergesort")]
+    at, c = 0, 0
+    for i in range(segs.shape[0]):
+        x, y = segs[i, 0], segs[i, 1]
+        while c < count and of[order[c]] == i:
+            t = along[order[c]]
+            nx = segs[i, 0] + t * (segs[i, 2] - segs[i, 0])
+            ny = segs[i, 1] + t * (segs[i, 3] - segs[i, 1])
+            out[at, 0], out[at, 1], out[at, 2], out[at, 3] = x, y, nx, ny
+            home[at] = region[i]
+            at += 1
+            x, y = nx, ny
+            c += 1
+        out[at, 0], out[at, 1], out[at, 2], out[at, 3] = x, y, segs[i, 2], segs[i, 3]
+        home[at] = region[i]
+        at += 1
+    return out, home
+
+
+@njit(cache=True, nogil=True)
 def lie_on(edges, others, tolerance):
     """Which edges have their middles on other segments."""
     grid = build_grid(others)
@@ -177,6 +248,39 @@ def farthest_point(edges, held, least):
 
 
 @njit(cache=True, nogil=True)
+def places_inside(edges, held, least, across):
+    """Places inside an outline, on a square net, that are far enough from what holds it."""
+    x0, y0 = edges[:, 0].min(), edges[:, 1].min()
+    x1, y1 = edges[:, 0].max(), edges[:, 1].max()
+    pitch = max(x1 - x0, y1 - y0) / across
+    grid_h, grid_e = build_grid(held), build_grid(edges)
+    nx, ny = int((x1 - x0) / pitch) + 1, int((y1 - y0) / pitch) + 1
+    out = np.empty((nx * ny, 3))
+    count = 0
+    for i in range(nx):
+        for j in range(ny):
+            x, y = x0 + (i + 0.5) * pitch, y0 + (j + 0.5) * pitch
+            if not inside(grid_e, edges, x, y):
+                continue
+            d, _ = nearest(grid_h, held, x, y, 1e9)
+            if d >= least:
+                out[count, 0], out[count, 1], out[count, 2] = x, y, d
+                count += 1
+    return out[:count]
+
+
+@njit(cache=True, nogil=True)
+def _steps_down(grid, held, x, y, to_x, to_y, far):
+    """Whether what holds comes no farther on a step along an edge."""
+    length = np.hypot(to_x - x, to_y - y)
+    if length == 0:
+        return True
+    t = min(0.1 * far / length, 1.0)
+    d, _ = nearest(grid, held, x + t * (to_x - x), y + t * (to_y - y), 1e9)
+    return d <= far + 1e-6
+
+
+@njit(cache=True, nogil=True)
 def free_tips(edges, held, least, most):
     """Corners of an outline far from what holds it, apart from each other, the farthest first."""
     grid = build_grid(held)
@@ -190,7 +294,13 @@ def free_tips(edges, held, least, most):
     for i in order:
         if count == most or far[i] < least:
             break
-        apart = True
+        # It sticks out: along both of its edges what holds it comes nearer.
+        apart = _steps_down(grid, held, edges[i, 0], edges[i, 1], edges[i, 2], edges[i, 3], far[i])
+        for j in range(n):
+            if apart and abs(edges[j, 2] - edges[i, 0]) + abs(edges[j, 3] - edges[i, 1]) < 1e-9:
+                apart = _steps_down(
+                    grid, held, edges[i, 0], edges[i, 1], edges[j, 0], edges[j, 1], far[i]
+                )
         for j in range(count):
             if np.hypot(out[j, 0] - edges[i, 0], out[j, 1] - edges[i, 1]) < far[i]:
                 apart = False

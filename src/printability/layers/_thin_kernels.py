@@ -3,7 +3,7 @@
 import numpy as np
 from numba import njit
 
-from ._grid import build_grid, nearest, segments_of
+from ._grid import build_grid, inside, nearest, segments_of
 
 # Parts of the radius apart at which an outline is looked at.
 _APART = 2.5
@@ -111,7 +111,10 @@ def thin_places(
                     step[at] = length / parts
                     edge[at] = i
                     d, _ = nearest(grid, segs, x[at] + r * nx[at], y[at] + r * ny[at], r)
-                    fits[at] = d >= r * (1 - _FITS)
+                    # Beyond a wall of next to no thickness the circle would lie outside.
+                    fits[at] = d >= r * (1 - _FITS) and inside(
+                        grid, segs, x[at] + r * nx[at], y[at] + r * ny[at]
+                    )
                     at += 1
                 last_seg += 1
             # Stretches that do not fit, around the loop.
@@ -168,7 +171,7 @@ def thin_places(
                 angle = base + sign[i] * turn * p / parts
                 mx, my = segs[i, 2] + r * np.cos(angle), segs[i, 3] + r * np.sin(angle)
                 d, _ = nearest(grid, segs, mx, my, r)
-                if d >= r * (1 - _FITS):
+                if d >= r * (1 - _FITS) and inside(grid, segs, mx, my):
                     middles.append((mx, my))
         dots = np.empty((len(middles), 4))
         for i in range(len(middles)):

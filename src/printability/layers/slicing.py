@@ -272,17 +272,6 @@ def section_at(mesh: Mesh, z_mm: float, layer_height_mm: float = 1.0) -> Layers:
     return with_unions(Layers(layer_height_mm, *found))
 
 
-def one_layer(loops: list[np.ndarray]) -> Layers:
-    """Loops that do not cross as a single layer, so that its regions can be asked for."""
-    loops = [np.asarray(loop, np.float64) for loop in loops if len(loop) > 2]
-    return Layers(
-        1.0,
-        np.ascontiguousarray(np.concatenate([np.zeros((0, 2)), *loops])),
-        np.concatenate([[0], np.cumsum([len(loop) for loop in loops])]).astype(np.int64),
-        np.array([0, len(loops)], np.int64),
-    )
-
-
 def region_loops(layers: Layers, region: int) -> list[np.ndarray]:
     """Outline and holes of one region, (n, 2) each."""
     own = np.flatnonzero(layers.region_of_loop == region)

@@ -15,24 +15,31 @@ from concurrent.futures import ThreadPoolExecutor
 from dataclasses import dataclass, field
 from itertools import pairwise
 
+import manifold3d
 import numpy as np
 from manifold3d import JoinType
 
 from ..mesh import Mesh
 from . import _span_kernels as _kernels
 from .levels import levels
-from .slicing import THREADS, Layers, one_layer, outlines, union_of_loops
+from .slicing import THREADS, Layers, outlines, union_of_loops
 
 __all__ = ["Hanging", "Opening", "hanging_parts", "layers_that_reach", "look_at_openings",
            "openings_above"]  # fmt: skip
 
 # Outlines that were cut and joined agree within this.
-_SAME_PLACE_MM = 1e-5
+_SAME_PLACE_MM = 1e-4
+_TRACE_MM = 2e-5
+_SPIKE_MM = 1e-6
+# Parts smaller than this are rounding, mm2.
+_LEAST_MM2 = 1e-6
 # A worst point lies about midway of a bridge. A line many times longer than its distance from
 # what holds it runs along a curved ledge rather than across a gap.
 _ACROSS = 4.0
 # Corners of one region that are looked at by themselves.
 _TIPS = 6
+# Places across a region that are looked at for a bridge beside a ledge.
+_ASIDE = 24
 # Sides of the polygon that stands for a circle when a layer is grown.
 _CIRCLE = 48
 # An opening's sides are upright where they are steeper than this (our choice).
@@ -143,28 +150,24 @@ def hanging_parts(
     grow = layers.layer_height_mm / math.tan(math.radians(threshold_deg))
     # Never grown so far that what matters would vanish with a very low threshold.
     grown = under.offset(min(grow, 0.9 * least_mm), JoinType.Round, circular_segments=_CIRCLE)
-    unsupported = one_layer((over - grown).to_polygons())
-    if not len(unsupported.region_layer):
+    unsupported = _parts_of(over - grown)
+    if not unsupported:
         return []
-    hanging = one_layer((over - under).to_polygons())
-    segs, region = _outline_segments(hanging)
+    # Grown by a trace, so that outlines above each other leave nothing between them.
+    hanging = _parts_of(over - under.offset(_TRACE_MM, JoinType.Miter))
+    segs, region = _edges_of(hanging)
+    segs, region = _kernels.split_at(segs, region, np.concatenate(below), _SAME_PLACE_MM)
     is_held = _kernels.lie_on(segs, _segments(below), _SAME_PLACE_MM)
-    order = np.argsort(region, kind="stable")
-    segs, region, is_held = segs[order], region[order], is_held[order]
-    ends = np.searchsorted(region, np.arange(len(hanging.region_layer) + 1))
+    ends = np.searchsorted(region, np.arange(len(hanging) + 1))
     length = np.hypot(segs[:, 2] - segs[:, 0], segs[:, 3] - segs[:, 1])
 
-    parts, part_of = _outline_segments(unsupported)
-    order = np.argsort(part_of, kind="stable")
-    parts, part_of = parts[order], part_of[order]
-    part_ends = np.searchsorted(part_of, np.arange(len(unsupported.region_layer) + 1))
+    parts, part_of = _edges_of(unsupported)
+    part_ends = np.searchsorted(part_of, np.arange(len(unsupported) + 1))
     home = _kernels.containing(segs, region, _just_inside(parts, part_ends))
     found: list[Hanging] = []
-    loops_of: dict[int, tuple] = {}
     z = (k + 0.5) * layers.layer_height_mm
-    for u in range(len(unsupported.region_layer)):
-        r = int(home[u])
-        if r < 0 or unsupported.region_area_mm2[u] < 1e-6:
+    for u, r in enumerate(home.tolist()):
+        if r < 0 or part_ends[u] == part_ends[u + 1]:
             continue
         mine = slice(ends[r], ends[r + 1])
         held, free = segs[mine][is_held[mine]], segs[mine][~is_held[mine]]
@@ -175,12 +178,16 @@ def hanging_parts(
         if distance < least_mm:
             continue
         worst = [_measured(x, y, distance, free, held)]
+        if worst[0][0] == "ledge" and distance > limits_mm[0] / 2:
+            # The worst is a ledge; what spans too far beside it is a bridge all the same.
+            for bx, by, far in _kernels.places_inside(edges, held, 0.45 * limits_mm[0], _ASIDE):
+                beside = _measured(bx, by, far, free, held)
+                if beside[0] == "bridge":
+                    worst.append(beside)
         if distance > limits_mm[1] and len(free):
             for tx, ty, far in _kernels.free_tips(edges, held, limits_mm[1], _TIPS):
                 worst.append(_measured(tx, ty, far, free, held))
-        if r not in loops_of:
-            loops_of[r] = tuple(_loops_of_region(hanging, r))
-        cx, cy = (float(v) for v in hanging.region_center_mm[r])
+        area, (cx, cy) = _area_and_middle(hanging[r])
         kinds = set()
         for n, (kind, span, x, y, angle) in enumerate(
             [worst[0], *sorted(worst[1:], key=lambda w: -w[1])]
@@ -190,13 +197,49 @@ def hanging_parts(
             kinds.add(kind)
             found.append(
                 Hanging(
-                    kind, k, z, float(span), float(hanging.region_area_mm2[r]),
+                    kind, k, z, float(span), area,
                     (cx, cy, k * layers.layer_height_mm), (float(x), float(y)),
                     (float(np.cos(angle)), float(np.sin(angle))),
-                    float(length[mine][is_held[mine]].sum()), r, loops_of[r],
+                    float(length[mine][is_held[mine]].sum()), r, tuple(hanging[r]),
                 )  # fmt: skip
             )
     return found
+
+
+def _parts_of(section: manifold3d.CrossSection) -> list[list[np.ndarray]]:
+    """Loops of each connected part, outlines counter-clockwise, without spikes or specks.
+
+    Where outlines run along each other, what is cut leaves spikes without width.
+    """
+    parts = []
+    for part in section.decompose():
+        loops = [
+            _kernels.without_spikes(np.asarray(loop, np.float64), _SPIKE_MM)
+            for loop in part.to_polygons()
+        ]
+        loops = [loop for loop in loops if len(loop)]
+        if loops and part.area() > _LEAST_MM2:
+            parts.append(loops)
+    return parts
+
+
+def _edges_of(parts: list[list[np.ndarray]]) -> tuple[np.ndarray, np.ndarray]:
+    """Edges (s, 4) of parts, part by part, and the number of the part of each."""
+    if not parts:
+        return np.zeros((0, 4)), np.zeros(0, int)
+    edges = [_segments(loops) for loops in parts]
+    return np.concatenate(edges), np.repeat(np.arange(len(parts)), [len(e) for e in edges])
+
+
+def _area_and_middle(loops: list[np.ndarray]) -> tuple[float, tuple[float, float]]:
+    """Area and centroid of a part, from sums of triangles about its first point."""
+    edges = _segments(loops)
+    origin = edges[0, :2].copy()
+    a, b = edges[:, :2] - origin, edges[:, 2:] - origin
+    cross = a[:, 0] * b[:, 1] - a[:, 1] * b[:, 0]
+    area = float(cross.sum() / 2)
+    x, y = ((a + b) * cross[:, None]).sum(axis=0) / (6 * max(area, 1e-300)) + origin
+    return area, (float(x), float(y))
 
 
 def _measured(x, y, distance, free, held) -> tuple[str, float, float, float, float]:
@@ -294,7 +337,7 @@ def look_at_openings(
         own = mesh.facets[flat[lo:hi]]
         crown = 0.0
         if len(own):
-            crown = _kernels.flat_along(mesh.vertices, own, x, y, dx, dy, _SAME_PLACE_MM)
+            crown = _kernels.flat_along(mesh.vertices, own, x, y, dx, dy, 1e-5)
         tall = 2 * rise * h >= ARCH_RISE * width > 0
         gradual = gap <= STEP * closed or (crown > 0 and gap - crown <= 1.1 * closed + hair)
         low = zone > bridge_mm and 2 * (zone_rise + 0.5) * h < _ZONE_RISE * zone
@@ -333,25 +376,6 @@ def openings_above(
         np.ascontiguousarray(np.hstack([places_mm, directions]), np.float64),
         np.asarray(layer, np.int64),
     )  # fmt: skip
-
-
-def _loops_of_region(layers: Layers, region: int) -> list[np.ndarray]:
-    loops, start = layers.loops_by_region
-    return [
-        layers.points[layers.loop_start[i] : layers.loop_start[i + 1]]
-        for i in loops[start[region] : start[region + 1]]
-    ]
-
-
-def _outline_segments(layers: Layers) -> tuple[np.ndarray, np.ndarray]:
-    """Edges (s, 4) of the outlines of one layer, and the region of each."""
-    if not len(layers.points):
-        return np.zeros((0, 4)), np.zeros(0, int)
-    following = np.arange(1, len(layers.points) + 1)
-    following[layers.loop_start[1:] - 1] = layers.loop_start[:-1]
-    region = np.repeat(layers.region_of_loop, np.diff(layers.loop_start))
-    segs = np.hstack([layers.points, layers.points[following]])
-    return np.ascontiguousarray(segs[region >= 0]), region[region >= 0].astype(int)
 
 
 def _segments(loops: list[np.ndarray]) -> np.ndarray:

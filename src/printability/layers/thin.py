@@ -19,6 +19,8 @@ _MOST_CELLS = 2_000_000
 _LEAST_LAYERS = 3
 # Thin faces of fewer square least walls are small: a note (from memory).
 _SMALL_FACE = 4.0
+# Below this many it is a speck (from memory).
+_SPECK = 0.25
 
 
 @dataclass(frozen=True)
@@ -56,13 +58,23 @@ def _rows(layers: Layers, least_mm: float, first: int, last: int) -> np.ndarray:
     )  # fmt: skip
 
 
-def find_thin_walls(layers: Layers, least_mm: float) -> tuple[ThinWall, ...]:
+def find_thin_walls(
+    layers: Layers, least_mm: float, columns_mm: np.ndarray | None = None
+) -> tuple[ThinWall, ...]:
     """What a morphological opening by half the least width takes away, largest first.
 
     It counts where it reaches more than half the least width beyond what is left, so that plain
     corners of 60 and more are silent. What is thin in one or two layers alone and carries
     nothing, such as the ridge of a roof, is left out; what carries something, such as the wall
     left between two grooves, is not.
+
+    Parameters
+    ----------
+    layers : Layers
+    least_mm : float
+    columns_mm : (c, 4) float, optional
+        Upright columns by x, y, radius and top, such as pillars: what is thin in them is meant
+        to be.
     """
     nesting = layers.region_of_loop, layers.is_hole  # worked out before the threads need them
     assert nesting[0] is not None
@@ -71,6 +83,9 @@ def find_thin_walls(layers: Layers, least_mm: float) -> tuple[ThinWall, ...]:
         rows = np.concatenate(
             list(pool.map(lambda ends: _rows(layers, least_mm, *ends), pairwise(bounds)))
         )
+    for x, y, radius, top in columns_mm if columns_mm is not None else ():
+        within = np.hypot(rows[:, 0] - x, rows[:, 1] - y) <= radius
+        rows = rows[~(within & (rows[:, 2] <= top))]
     if not len(rows):
         return ()
     label = _together(rows[:, :3], least_mm)
@@ -85,6 +100,8 @@ def find_thin_walls(layers: Layers, least_mm: float) -> tuple[ThinWall, ...]:
         # Without a wall straight across, as thick as the largest circle that fits there.
         worst = across[np.argmin(across[:, 3])] if len(across) else own[np.argmin(own[:, 3])]
         area = float((across if len(across) else own)[:, 4].sum() * layers.layer_height_mm / 2)
+        if area < _SPECK * least_mm**2:
+            continue
         found.append(
             ThinWall(
                 float(abs(worst[3])), float(worst[2]), tuple(float(v) for v in worst[:3]), area,

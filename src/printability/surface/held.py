@@ -13,6 +13,7 @@ from numba import njit
 from scipy.sparse import coo_matrix
 from scipy.sparse.csgraph import dijkstra
 
+from ..layers._grid import build_grid, ray
 from ..mesh import Mesh, facet_areas
 from ..process import Process
 
@@ -21,9 +22,11 @@ __all__ = ["Held", "held_by_contacts"]
 # Pieces of a patch that it is taken apart into at most, and their size for a flat one.
 _MOST_PIECES = 60_000
 _PIECES_ACROSS = 10.0
-# Ways along edges of pieces are longer than straight ones by at most this (worked out for a
-# regular net: 15 percent between its directions).
-_WAY = 1.155
+# Ways along edges of pieces are longer than straight ones by at most this (worked out for a net
+# of right angles, diagonals one way).
+_WAY = 1.5
+# Contacts whose ways are looked for at once.
+_AT_ONCE = 32
 
 
 @dataclass(frozen=True)
@@ -90,20 +93,11 @@ def held_by_contacts(
     graph = coo_matrix((np.maximum(level, 1e-9), (a, b)), (n, n)).tocsr()
     graph = graph.maximum(graph.T)
 
-    which = np.flatnonzero(under)
-    starts = _start_of(contacts_mm[which], contact_facets[which], facets, corners, of, vertex)
-    most = float(reach.max())
-    along, _, source = dijkstra(
-        graph, directed=False, indices=starts, min_only=True, limit=most * _WAY + 2 * size,
-        return_predecessors=True,
+    way, nearest = _ways(
+        places, graph, contacts_mm, np.flatnonzero(under),
+        _start_of(contacts_mm[under], contact_facets[under], facets, corners, of, vertex),
+        _border(mesh, facets), float(reach.max()), size,
     )  # fmt: skip
-    nearest = np.full(n, -1)
-    known = source >= 0
-    owner = {int(s): int(c) for s, c in zip(starts[::-1], which[::-1], strict=True)}
-    nearest[known] = [owner[int(s)] for s in source[known]]
-    straight = np.full(n, np.inf)
-    straight[known] = np.hypot(*(places[known] - contacts_mm[nearest[known]])[:, :2].T)
-    way = np.maximum(straight, (along - 2 * size) / _WAY)
 
     ledge = process["ledge_mm"]
     rim = _hinge_distance(mesh, facets, places)
@@ -146,6 +140,60 @@ def _pieces(mesh: Mesh, facets: np.ndarray, size: float) -> tuple[np.ndarray, np
         )
         of = np.tile(of[large], 4)
     return np.concatenate(done), np.concatenate(done_of)
+
+
+def _border(mesh: Mesh, facets: np.ndarray) -> np.ndarray:
+    """Edges (s, 4) around a patch, seen from above."""
+    inside = np.zeros(len(mesh.facets), bool)
+    inside[facets] = True
+    half = (3 * facets[:, None] + np.arange(3)).ravel()
+    twin = mesh.twin[half]
+    half = half[(twin < 0) | ~inside[np.maximum(twin, 0) // 3]]
+    a, b = mesh.facets[half // 3, half % 3], mesh.facets[half // 3, (half % 3 + 1) % 3]
+    return np.ascontiguousarray(np.hstack([mesh.vertices[a, :2], mesh.vertices[b, :2]]))
+
+
+def _ways(places, graph, contacts, which, starts, border, most, size):
+    """Level distance of places from the nearest contact along the patch, and which that is.
+
+    Straight where nothing of the patch's border is between, seen from above, and the way along
+    the pieces' edges is not much longer; else that way, which is never too short.
+    """
+    best, nearest = np.full(len(places), np.inf), np.full(len(places), -1)
+    grid_border = np.ascontiguousarray(border)
+    for at in range(0, len(which), _AT_ONCE):
+        block = which[at : at + _AT_ONCE]
+        along = dijkstra(
+            graph, directed=False, indices=starts[at : at + _AT_ONCE],
+            limit=_WAY * most + 4 * size,
+        )  # fmt: skip
+        for row, c in enumerate(block):
+            near = np.flatnonzero(np.isfinite(along[row]))
+            straight = np.hypot(*(places[near] - contacts[c])[:, :2].T)
+            near, straight = near[straight <= most], straight[straight <= most]
+            clear = _in_sight(grid_border, contacts[c, :2].copy(), places[near, :2].copy())
+            clear &= along[row, near] <= _WAY * straight + 4 * size
+            way = np.where(clear, straight, along[row, near])
+            better = way < best[near]
+            best[near[better]] = way[better]
+            nearest[near[better]] = c
+    return best, nearest
+
+
+@njit(cache=True, nogil=True)
+def _in_sight(border, origin, places):
+    """Which places are seen from one without a border between; ends do not count."""
+    grid = build_grid(border)
+    out = np.zeros(places.shape[0], np.bool_)
+    for p in range(places.shape[0]):
+        dx, dy = places[p, 0] - origin[0], places[p, 1] - origin[1]
+        length = np.hypot(dx, dy)
+        if length < 1e-9:
+            out[p] = True
+            continue
+        hit = ray(grid, border, origin[0], origin[1], dx / length, dy / length)
+        out[p] = hit >= length * (1 - 1e-6) - 1e-6
+    return out
 
 
 def _start_of(contacts, contact_facets, facets, corners, of, vertex) -> np.ndarray:
