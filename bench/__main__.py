@@ -1,11 +1,12 @@
 """``make bench``: print how fast the core is beside general-purpose libraries."""
 
-from . import adding_pillars, slicing, turning
+from . import adding_pillars, many, slicing, turning
 
 
 def main() -> None:
     """Run every comparison."""
     slicing.run()
+    many.run()
     turning.run()
     adding_pillars.run()
 

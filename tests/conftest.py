@@ -1,7 +1,9 @@
 """Shared by all tests."""
 
+import os
 import tempfile
 
+import numpy as np
 import pytest
 from django.conf import settings
 
@@ -20,3 +22,11 @@ def bunny():
 
     opened = open_mesh((DATA / "bunny.ply").read_bytes(), "bunny.ply")
     return turned(opened.mesh, (90, 0, 0))
+
+
+@pytest.fixture
+def draws():
+    """A generator of random numbers, its seed printed; FAIRSTAND_SEED draws the same again."""
+    seed = int(os.environ.get("FAIRSTAND_SEED", int.from_bytes(os.urandom(4), "little")))
+    print(f"FAIRSTAND_SEED={seed}")
+    return np.random.default_rng(seed)

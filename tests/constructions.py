@@ -1,25 +1,14 @@
 """Random constructions with known answers: openings, ledges, grooves, caps, vases.
 
-Every test that draws at random takes its seed from the clock of the machine and prints it; set
-FAIRSTAND_SEED to draw the same again.
+Tests that draw at random take their generator from the fixture `draws`, which prints its seed.
 """
 
 import math
-import os
 
 import manifold3d
 import numpy as np
-import pytest
 
 from printability.mesh import Mesh, binary_stl, open_mesh
-
-
-@pytest.fixture()
-def draws():
-    """A generator of random numbers, its seed printed."""
-    seed = int(os.environ.get("FAIRSTAND_SEED", int.from_bytes(os.urandom(4), "little")))
-    print(f"FAIRSTAND_SEED={seed}")
-    return np.random.default_rng(seed)
 
 
 def mesh_of(solid: manifold3d.Manifold) -> Mesh:
@@ -37,8 +26,7 @@ def cuboid(x0, y0, z0, x1, y1, z1) -> manifold3d.Manifold:
 def upright(profile, depth) -> manifold3d.Manifold:
     """A profile in x and z, drawn out along y about the middle."""
     area = sum(
-        a[0] * b[1] - b[0] * a[1]
-        for a, b in zip(profile, [*profile[1:], profile[0]], strict=True)
+        a[0] * b[1] - b[0] * a[1] for a, b in zip(profile, [*profile[1:], profile[0]], strict=True)
     )
     section = manifold3d.CrossSection([profile if area > 0 else profile[::-1]])
     return section.extrude(depth).rotate((90, 0, 0)).translate((0, depth / 2, 0))

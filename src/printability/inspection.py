@@ -1,6 +1,5 @@
 """The whole look at a placed model, in stages from the cheap to the dear."""
 
-import math
 from collections.abc import Callable
 from dataclasses import dataclass, field
 from functools import cached_property

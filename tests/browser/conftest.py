@@ -147,6 +147,19 @@ class Bench:
     def go(self, activity):
         self.page.locator(f'[data-activity="{activity}"]').click()
 
+    def open(self, selector):
+        """Open the place that holds a finding."""
+        place = self.page.locator(f"[data-place]:has({selector}) [data-open]").first
+        if place.get_attribute("aria-expanded") != "true":
+            place.click()
+        self.settled()
+
+    def choose(self, finding):
+        """Open a finding's place and choose it."""
+        self.open(f'[data-finding="{finding}"]')
+        self.page.locator(f'[data-finding="{finding}"]').click()
+        self.settled()
+
     def look(self, name):
         self.page.locator(f'[data-view="{name}"]').first.click()
         self.page.wait_for_timeout(60)

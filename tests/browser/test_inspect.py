@@ -22,25 +22,81 @@ def test_the_ledger_is_ordered_by_harm_and_accepting_survives_a_turn(
 ):
     bench.bring_in(server.url, demo_files["Hide model"])
     order = ["will fail", "risky", "marks", "note"]
-    tags = page.locator("[data-finding] .tag:nth-child(2)").all_inner_texts()
+    tags = page.locator(".place-line:has(.flag) .tag").all_inner_texts()
     ranks = [order.index(tag) for tag in tags]
     assert ranks == sorted(ranks)
     assert ranks[0] == 0
-    page.locator('[data-finding="bridge-1"]').click()
+    # The flags in the picture and the tower's pins count places.
+    places = page.locator(".place-line .flag").count()
+    assert page.locator(".pin[data-pin^=place]").count() == places
+    assert page.locator('[aria-label="Layer tower"] [data-pin]').count() == places
+    bench.choose("bridge-1")
     page.locator('[data-note="bridge-1"]').fill("one long strip, sanded later")
     page.locator('[data-accept="bridge-1"]').click()
     bench.settled()
-    last = page.locator("[data-finding]").last
+    last = page.locator("[data-place]:has(.flag)").last
     assert "accepted" in last.inner_text()
     assert "one long strip, sanded later" in last.inner_text()
+    assert page.locator(".pin[data-pin^=place]").count() == places - 1
     bench.go("Turn")
     bench.fill("turn-z", 35)
     bench.go("Inspect")
-    assert "one long strip" in page.locator("[data-finding]").last.inner_text()
-    page.locator("[data-finding]").last.click()
+    assert "one long strip" in page.locator("[data-place]:has(.flag)").last.inner_text()
     page.locator("[data-take-back]").last.click()
     bench.settled()
     assert "accepted" not in page.locator("[data-ledger]").inner_text()
+
+
+def test_an_accepted_bridge_that_grows_is_open_again(server, bench, page, demo_files):
+    bench.bring_in(server.url, demo_files["Hide model"])
+    bench.choose("bridge-1")
+    page.locator('[data-accept="bridge-1"]').click()
+    bench.settled()
+    bench.go("Turn")
+    bench.fill("size-x", 200)
+    bench.go("Inspect")
+    bench.settled()
+    told = page.locator("[data-ledger]").inner_html()
+    assert "Worse than when it was accepted (bridge of 52.0 mm then)" in told
+
+
+def test_places_are_read_in_one_look_and_open_when_chosen(server, bench, page, demo_files):
+    bench.bring_in(server.url, demo_files["Gauge-board bracket"])
+    bench.fill("threshold", 60)
+    lines = page.locator(".place-line")
+    column = page.locator("aside[aria-label=Activity]").bounding_box()
+    heights = [lines.nth(i).bounding_box()["height"] for i in range(lines.count())]
+    first = lines.nth(0).bounding_box()["y"]
+    # Room for eight lines without scrolling.
+    assert first + 8 * max(heights) <= column["y"] + column["height"]
+    body = page.locator("[data-place] .place-body").first
+    assert not body.is_visible()
+    lines.first.click()
+    bench.settled()
+    assert body.is_visible()
+    assert lines.first.get_attribute("aria-expanded") == "true"
+    lines.first.click()
+    assert not body.is_visible()
+    # A flag in the picture opens its place as well.
+    page.locator(".pin[data-pin=place-1]").click()
+    assert body.is_visible()
+
+
+def test_a_note_that_is_typed_stays_while_the_ledger_changes(server, bench, page, demo_files):
+    bench.bring_in(server.url, demo_files["Hide model"])
+    bench.choose("ledge-1")
+    note = page.locator('[data-note="ledge-1"]')
+    note.click()
+    page.keyboard.type("trimmed by hand")
+    page.keyboard.press("ArrowLeft")
+    # Another edit answers meanwhile: the ledger is made anew under the cursor.
+    page.evaluate("document.querySelector('[data-field=threshold-range]').value = 50")
+    page.evaluate(
+        "document.querySelector('[data-field=threshold-range]').dispatchEvent(new Event('input'))"
+    )
+    page.wait_for_function("document.querySelector('[data-summary]').textContent.includes('50°')")
+    page.keyboard.type("!")
+    assert page.locator('[data-note="ledge-1"]').input_value() == "trimmed by han!d"
 
 
 def test_the_tower_shows_grip_and_perimeter_and_runs_from_the_bottom(at_table, page):

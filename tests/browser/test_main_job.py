@@ -22,12 +22,11 @@ def test_from_upload_to_both_files(server, bench, page, demo_files, tmp_path):
     bench.bring_in(server.url, demo_files["Heron finial"])
     # Read the ledger: worst first, and choosing a finding moves layer and view.
     assert "4 islands" in bench.summary()
-    titles = page.locator("[data-finding]").all_inner_texts()
-    assert titles[0].startswith("Island")
+    titles = page.locator(".place-line").all_inner_texts()
+    assert "Island" in titles[0]
     assert "will fail" in titles[0]
     before = bench.picture()
-    page.locator('[data-finding="overhang-1"]').click()
-    bench.settled()
+    bench.choose("overhang-1")
     assert bench.field("layer") > 100
     assert page.locator('[data-finding="overhang-1"]').get_attribute("aria-current") == "true"
     assert bench.picture() != before

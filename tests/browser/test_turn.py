@@ -337,7 +337,8 @@ def test_a_scaled_piece_keeps_its_pillar_and_shows_what_leaves_the_machine(
 
 def test_a_way_out_turns_the_piece_and_is_tried_as_a_stance(server, bench, page, demo_files):
     bench.bring_in(server.url, demo_files["Perch brackets, left and right"])
-    page.locator("[data-finding][data-kind=ledge]").first.click()
+    bench.open("[data-kind=ledge]")
+    page.locator("[data-finding][data-kind=ledge]:visible").first.click()
     page.locator("[data-ways]:visible").click()
     page.wait_for_selector("[data-way]", timeout=60_000)
     bench.settled()
@@ -345,11 +346,11 @@ def test_a_way_out_turns_the_piece_and_is_tried_as_a_stance(server, bench, page,
     stay, new = map(int, re.search(r"(\d+) stays?, (\d+) comes? new", way).groups())
     page.locator('[data-way="1"] [data-turn-to]').click()
     bench.settled()
-    listed = page.locator("[data-finding]").all_inner_texts()
+    listed = page.locator("[data-finding]").all_text_contents()
     assert sum("will fail" in t or "risky" in t for t in listed) == stay + new
     # For an island, with the layers before and after; tried beside what there is.
     bench.bring_in(server.url, demo_files["Heron finial"])
-    page.locator('[data-finding="island-1"]').click()
+    bench.choose("island-1")
     page.locator("[data-ways]:visible").click()
     page.wait_for_selector("[data-way] figure", timeout=60_000)
     assert page.locator('[data-way="1"] figure svg').count() == 2  # the layers before and after

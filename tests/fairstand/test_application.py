@@ -331,7 +331,8 @@ def test_pages_set_what_the_browser_needs(client, bench):
 def test_a_finding_is_accepted_with_a_note_and_taken_back(bench):
     ledge = bench.get("findings/").json()["findings"][0]
     assert (ledge["kind"], ledge["accepted"]) == ("ledge", None)
-    answer = bench.edit("accept", finding="ledge", place=ledge["place"], note="a <b>short</b> one")
+    answer = bench.edit("accept", finding="ledge", place=ledge["place"], note="a <b>short</b> one",
+                        burden=ledge["burden"], said_then=ledge["short"])  # fmt: skip
     last = answer.json()["findings"]["findings"][-1]
     assert (last["kind"], last["accepted"]) == ("ledge", "a <b>short</b> one")
     assert "a &lt;b&gt;short&lt;/b&gt; one" in answer.json()["findings"]["ledger_html"]

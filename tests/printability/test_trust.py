@@ -18,7 +18,6 @@ from constructions import (
     arch,
     block_with_opening,
     cuboid,
-    draws,  # noqa: F401
     height_near_a_cut,
     mesh_of,
     thrown,
@@ -58,7 +57,7 @@ def of_kind(ledger, *kinds):
     [(FDM, 640, (10.2, 22)), (RESIN, 180, (2.2, 14)), (METAL, 180, (2.2, 14))],
     ids=["fdm", "resin", "metal"],
 )
-def test_no_flat_roof_over_its_limit_is_missed(process, count, spans, draws):  # noqa: F811
+def test_no_flat_roof_over_its_limit_is_missed(process, count, spans, draws):
     h = process.layer_height_mm
     for _ in range(count):
         span = draws.uniform(*spans)
@@ -78,7 +77,7 @@ def test_no_flat_roof_over_its_limit_is_missed(process, count, spans, draws):  #
 
 @pytest.mark.parametrize(("process", "count", "radius"), [(FDM, 140, 24), (RESIN, 40, 8),
                                                           (METAL, 40, 8)])  # fmt: skip
-def test_no_arch_is_listed(process, count, radius, draws):  # noqa: F811
+def test_no_arch_is_listed(process, count, radius, draws):
     for _ in range(count):
         size, springs = draws.uniform(2, radius), draws.uniform(0, 8)
         kind, profile = arch(draws, size, springs)
@@ -88,7 +87,7 @@ def test_no_arch_is_listed(process, count, radius, draws):  # noqa: F811
         assert not listed, f"{kind} of radius {size} on {springs}: {listed}"
 
 
-def test_an_arch_with_a_flat_at_its_crown_is_judged_by_the_flat(draws):  # noqa: F811
+def test_an_arch_with_a_flat_at_its_crown_is_judged_by_the_flat(draws):
     for _ in range(24):
         flat, radius = draws.uniform(4, 18), draws.uniform(14, 20)
         turn = math.asin(flat / 2 / radius)
@@ -114,7 +113,7 @@ def test_a_low_arch_on_tall_splayed_walls_is_no_arch():
 
 
 @pytest.mark.parametrize("process", [FDM, RESIN, METAL], ids=["fdm", "resin", "metal"])
-def test_no_ledge_over_its_limit_is_missed(process, draws):  # noqa: F811
+def test_no_ledge_over_its_limit_is_missed(process, draws):
     h, limit = process.layer_height_mm, process["ledge_mm"]
     for _ in range(40):
         reach = draws.uniform(1.05 * limit, 6 * limit)
@@ -131,7 +130,7 @@ def test_no_ledge_over_its_limit_is_missed(process, draws):  # noqa: F811
             assert max(f.severity for f in ledges) == severity
 
 
-def test_long_narrow_slots_are_not_stepped_over(draws):  # noqa: F811
+def test_long_narrow_slots_are_not_stepped_over(draws):
     for _ in range(10):
         length, width = draws.uniform(40, 110), draws.uniform(2.1, 3.0)
         block = cuboid(-length / 2 - 3, -6, 0, length / 2 + 3, 6, 2)
@@ -159,7 +158,7 @@ def test_the_keel_of_a_beam_that_hangs_in_the_air_is_a_ledge_though_its_sides_ar
     assert ledge.severity == Severity.WILL_FAIL
 
 
-def test_a_level_turn_of_a_leaning_file_shows_no_ledges(draws):  # noqa: F811
+def test_a_level_turn_of_a_leaning_file_shows_no_ledges(draws):
     """A model turned level: rounding leaves its flats a hair from level, some on cuts."""
     for _ in range(20):
         mesh = mesh_of(cuboid(0, 0, 0, 30, 20, 12.5) - cuboid(5, -1, 5.1, 25, 9, 20))
@@ -212,7 +211,7 @@ def test_every_unsupported_region_beyond_a_limit_has_a_finding(bunny, angles):
 # ---- what is held -------------------------------------------------------------------------
 
 
-def test_one_pillar_holds_what_is_near_it_and_no_more(draws):  # noqa: F811
+def test_one_pillar_holds_what_is_near_it_and_no_more(draws):
     """A ramp's underside against plane geometry: discs around contacts, a strip at the hinge."""
     for slope in draws.uniform(12, 40, 4):
         rise = 40 * math.tan(math.radians(slope))
@@ -297,7 +296,7 @@ def test_an_accepted_finding_that_becomes_worse_is_open_again():
 # ---- bodies -----------------------------------------------------------------------------------
 
 
-def test_overlapping_bodies_beside_cavities_are_united(draws):  # noqa: F811
+def test_overlapping_bodies_beside_cavities_are_united(draws):
     for _ in range(12):
         hole = box(4, 4, 4, (3, 3, 3))
         hole.invert()
@@ -316,7 +315,7 @@ def test_overlapping_bodies_beside_cavities_are_united(draws):  # noqa: F811
         assert mesh_facts(body).watertight
 
 
-def test_an_inverted_body_that_overlaps_another_is_turned_whatever_the_order(draws):  # noqa: F811
+def test_an_inverted_body_that_overlaps_another_is_turned_whatever_the_order(draws):
     for _ in range(20):
         inverted = box(10, 10, 10, tuple(draws.uniform(2, 8, 3)))
         inverted.invert()
@@ -339,7 +338,7 @@ def _mixed(parts, draws):
 # ---- islands ----------------------------------------------------------------------------------
 
 
-def test_islands_inside_a_vase_last_as_long_when_directions_are_scored(draws):  # noqa: F811
+def test_islands_inside_a_vase_last_as_long_when_directions_are_scored(draws):
     down = np.array([0.0, 0.0, -1.0])
     for _ in range(8):
         height, wall = draws.uniform(30, 45), 2.0
@@ -360,17 +359,18 @@ def test_islands_inside_a_vase_last_as_long_when_directions_are_scored(draws):  
         scorer = Scorer(placed.mesh, FDM, 45)
         rows = scorer.islands_at(down)
         assert sorted(rows[:, 1]) == sorted(i.layer for i in look.islands)
-        lasts = dict(zip(rows[:, 1], rows[:, 2], strict=True))
-        for island in look.islands:
-            assert abs(lasts[island.layer] - island.lasts_layers) <= 1
+        scored = sorted((int(layer), int(lasts)) for _, layer, lasts in rows)
+        inspected = sorted((i.layer, i.lasts_layers) for i in look.islands)
+        assert np.abs(np.array(scored) - inspected).max() <= 1
         score = scorer.score(down[None])[0]
         assert score[2] == pytest.approx(look.island_weight, abs=0.1)
         assert len(look.islands) == len(truth)
-        for (_, drop), island in zip(sorted(truth), look.islands, strict=True):
+        for (_, drop), island in zip(sorted((at - drop, drop) for at, drop in truth), look.islands,
+                                     strict=True):  # fmt: skip
             assert island.lasts_layers == pytest.approx(drop / 0.2, abs=1.1)
 
 
-def test_scores_are_inspects_numbers_on_random_constructions(draws):  # noqa: F811
+def test_scores_are_inspects_numbers_on_random_constructions(draws):
     down = np.array([0.0, 0.0, -1.0])
     for _ in range(16):
         profile = [(-8, -1), (8, -1), (8, height_near_a_cut(draws, 0.2, 4, 9)), (-8, 6)]
@@ -385,7 +385,7 @@ def test_scores_are_inspects_numbers_on_random_constructions(draws):  # noqa: F8
         assert row[9] == pytest.approx(look.footing.tip_angle_deg, abs=0.4)  # layers, not volume
 
 
-def test_islands_against_a_geometry_library(draws):  # noqa: F811
+def test_islands_against_a_geometry_library(draws):
     """Cones that hang from a roof, in one layer or several: where and how long they float."""
     for _ in range(6):
         solid = cuboid(-20, -20, 0, -16, 20, 30) + cuboid(-20, -20, 24, 20, 20, 30)
@@ -406,16 +406,14 @@ def test_islands_against_a_geometry_library(draws):  # noqa: F811
         for k in range(1, layers.count):
             below = unary_union(polygons[k - 1]) if polygons[k - 1] else Polygon()
             move = np.zeros(2) if shift[k - 1] is None else (shift[k] - shift[k - 1])[:2, 3]
-            born += sum(
-                not affinity.translate(p, *move).intersects(below) for p in polygons[k]
-            )
+            born += sum(not affinity.translate(p, *move).intersects(below) for p in polygons[k])
         assert len(find_islands(layers)) == born
 
 
 # ---- thin places and necks ------------------------------------------------------------------
 
 
-def test_grooves_that_leave_little_are_listed(draws):  # noqa: F811
+def test_grooves_that_leave_little_are_listed(draws):
     for process in (FDM, RESIN):
         least = process["wall_mm"]
         for _ in range(12):
@@ -426,7 +424,11 @@ def test_grooves_that_leave_little_are_listed(draws):  # noqa: F811
             wider = process.layer_height_mm * (half + 1 - left / 2) / (1.4 * open_by)
             if left + wider > 0.9 * least:
                 continue
-            groove = [(left / 2, at), (half + 1, at - open_by * 1.4), (half + 1, at + open_by * 1.4)]
+            groove = [
+                (left / 2, at),
+                (half + 1, at - open_by * 1.4),
+                (half + 1, at + open_by * 1.4),
+            ]
             plate = upright([(-half, 0), (half, 0), (half, 12), (-half, 12)], 16)
             plate -= upright(groove, 20) + upright([(-x, z) for x, z in groove], 20)
             _, ledger = seen(thrown(plate, draws), process)
@@ -436,7 +438,7 @@ def test_grooves_that_leave_little_are_listed(draws):  # noqa: F811
 
 
 @pytest.mark.parametrize("width", [0.3, 0.6, 0.83])
-def test_thin_walls_and_plain_corners(width, draws):  # noqa: F811
+def test_thin_walls_and_plain_corners(width, draws):
     fin = cuboid(0, 0, 0, 12, 8, 10) + cuboid(5, 8, 0, 5 + width, 16, 10)
     (wall,) = of_kind(seen(thrown(fin, draws, "double"))[1], "thin")
     assert wall.measure == pytest.approx(width, abs=2e-3)
@@ -451,7 +453,7 @@ def test_thin_walls_and_plain_corners(width, draws):  # noqa: F811
         assert not of_kind(seen(thrown(solid, draws, "double"))[1], "thin"), corner
     tip = [(0, 0), (10, 10 * math.tan(math.radians(12))), (10, -10 * math.tan(math.radians(12)))]
     assert of_kind(seen(thrown(manifold3d.CrossSection([tip[::-1]]).extrude(6), draws))[1], "thin")
-    ridge = upright([(-8, 0), (8, 0), (8, 4), (0, 11.9), (-8, 4)], 20)
+    ridge = upright([(-8, 0), (8, 0), (8, 4), (0, 8.6), (-8, 4)], 20)
     assert not of_kind(seen(thrown(ridge, draws))[1], "thin")
 
 
@@ -475,7 +477,7 @@ def test_thin_regions_are_what_a_morphological_opening_takes_away(bunny):
             assert not len(places), k
 
 
-def test_a_neck_beside_a_column_is_found(draws):  # noqa: F811
+def test_a_neck_beside_a_column_is_found(draws):
     for _ in range(12):
         side, at = draws.uniform(0.8, 1.6), draws.uniform(3, 6)
         solid = cuboid(-4, -4, 0, 4, 4, at) + cuboid(-side / 2, -side / 2, 0, side / 2, side / 2,
@@ -498,7 +500,7 @@ def test_a_neck_beside_a_column_is_found(draws):  # noqa: F811
 # ---- jumps -------------------------------------------------------------------------------------
 
 
-def test_jumps_are_judged_by_what_each_region_adds(draws):  # noqa: F811
+def test_jumps_are_judged_by_what_each_region_adds(draws):
     """Hold against pull by plane geometry, whatever else stands on the plate."""
     for _ in range(10):
         stem, cap = draws.uniform(3, 6), draws.uniform(10, 22)
@@ -511,6 +513,9 @@ def test_jumps_are_judged_by_what_each_region_adds(draws):  # noqa: F811
         reach = (cap - stem) / 2 * math.sqrt(2)
         hold = 4 * stem * 0.05 * 8 * min(1, 1.5 / reach)
         pull = 0.02 * (cap**2 - stem**2)
+        if hold > 1.95 * pull:
+            assert hold < 2.05 * pull or not look.jumps
+            continue
         (jump,) = look.jumps
         assert jump.hold_n == pytest.approx(hold, rel=0.02)
         assert jump.pull_n == pytest.approx(pull, rel=0.02)

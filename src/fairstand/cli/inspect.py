@@ -145,7 +145,9 @@ def inspect_file(
             )
             for cup in look.cups
         ],
-        "long_feet": [_fields(foot, "length_mm", "corners_mm", "area_mm2") for foot in look.corners],
+        "long_feet": [
+            _fields(foot, "length_mm", "corners_mm", "area_mm2") for foot in look.corners
+        ],
         "goals": {key: _plain(value) for key, value in goals_of(look, threshold).items()},
         "same_bodies": [list(group) for group in same],
         "mirror_bodies": [list(pair) for pair in mirrored],
@@ -257,9 +259,7 @@ def _table(report: dict) -> str:
             lines.append(f"        and {len(overhang['patches']) - 20} smaller ones")
     lines += [f"Islands: {len(report['islands'])}", "", f"Places: {len(report['places'])}"]
     by_id = {found["id"]: found for found in report["findings"]}
-    in_places = [
-        (place["id"], [by_id[i] for i in place["findings"]]) for place in report["places"]
-    ]
+    in_places = [(place["id"], [by_id[i] for i in place["findings"]]) for place in report["places"]]
     listed = {found["id"] for _, own in in_places for found in own}
     whole = [found for found in report["findings"] if found["id"] not in listed]
     for name, own in [*in_places, ("the whole", whole)]:

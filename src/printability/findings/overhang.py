@@ -25,7 +25,9 @@ def patches(case: Case) -> Iterator[Finding]:
             held = case.look.held(patch, case.overhang, case.threshold_deg)
             left = held.unheld_mm2
             pillars = sum(area > 0 for area in held.by_contact_mm2)
-            told = f", of which {left:,.1f} mm² nothing holds" if left > 0.05 else ", all of it held"
+            told = (
+                f", of which {left:,.1f} mm² nothing holds" if left > 0.05 else ", all of it held"
+            )
         is_held = pillars > 0 and left <= max(SPECK_MM2, LEFT * patch.area_mm2)
         severity = Severity.WILL_FAIL if edge else Severity.RISKY
         why = edge or (
@@ -37,7 +39,7 @@ def patches(case: Case) -> Iterator[Finding]:
             kind="overhang",
             severity=Severity.MARKS if is_held else severity,
             title=f"Overhang {patch.id}{form}",
-            short=f"overhang of {left if pillars and not is_held else patch.area_mm2:,.1f} mm²{form}",
+            short=f"overhang of {patch.area_mm2 if is_held else left:,.1f} mm²{form}",
             measure=patch.min_slope_deg,
             limit=case.threshold_deg,
             unit="°",

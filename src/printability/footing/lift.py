@@ -48,9 +48,10 @@ def long_feet(layers: Layers, longest_mm: float) -> tuple[LongFoot, ...]:
             order = np.argsort(-far, kind="stable")
             found.append(
                 LongFoot(
-                    length, tuple((float(x), float(y)) for x, y in corners[order]),
+                    length,
+                    tuple((float(x), float(y)) for x, y in corners[order]),
                     float(layers.region_area_mm2[r]),
-                )  # fmt: skip
+                )
             )
     return tuple(sorted(found, key=lambda foot: -foot.length_mm))
 

@@ -9,7 +9,7 @@ import numpy as np
 from numba import njit
 
 # Cells that a segment may pass through, on average.
-_MOST_CELLS_EACH = 12.0
+_MOST_CELLS_EACH = 40.0
 
 
 @njit(cache=True, nogil=True)

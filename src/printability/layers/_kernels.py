@@ -75,10 +75,7 @@ def slice_facets(vertices, facets, twin, level, first, heights):
                     # Begin where the chain begins: at a facet entered through an open edge.
                     entry = -1
                     for i in range(3):
-                        if (
-                            level[facets[f, i]] > plane
-                            and level[facets[f, (i + 1) % 3]] <= plane
-                        ):
+                        if level[facets[f, i]] > plane and level[facets[f, (i + 1) % 3]] <= plane:
                             entry = i
                     if twin[3 * f + entry] >= 0:
                         continue
@@ -95,10 +92,7 @@ def slice_facets(vertices, facets, twin, level, first, heights):
                     seen[g] = k
                     out = -1
                     for i in range(3):
-                        if (
-                            level[facets[g, i]] <= plane
-                            and level[facets[g, (i + 1) % 3]] > plane
-                        ):
+                        if level[facets[g, i]] <= plane and level[facets[g, (i + 1) % 3]] > plane:
                             out = i
                     a, b = facets[g, out], facets[g, (out + 1) % 3]
                     x, y = _cut(

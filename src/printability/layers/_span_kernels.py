@@ -130,7 +130,7 @@ def containing(segs, region, points):
             continue
         # What bounds the region to the right.
         best, which = np.inf, -1
-        x0, y0, cell, nx, ny, start, member = grid
+        x0, y0, cell, nx, _ny, start, member = grid
         r = int(np.floor((y - y0) / cell))
         for c in range(max(int(np.floor((x - x0) / cell)), 0), nx):
             for m in range(start[r * nx + c], start[r * nx + c + 1]):

@@ -5,6 +5,8 @@ from numba import njit
 
 from ._grid import build_grid, inside, nearest, segments_of
 
+# Long edges are looked at in stretches of about so many radii.
+_BLOCK = 24.0
 # Parts of the radius apart at which an outline is looked at.
 _APART = 2.5
 # A circle fits where it overlaps the outline by no more than this part of its radius.
@@ -49,6 +51,70 @@ def _wall(x, y, nx, ny, grid, segs, sign, own, most):
 
 
 @njit(cache=True, nogil=True)
+def _is_clear(ax, ay, ux, uy, nx, ny, length, r, own, grid, segs):
+    """Whether no other outline lies in the strip along a stretch in which circles would roll.
+
+    The strip is as wide as the circles and longer than the stretch by their radius both ways.
+    """
+    x0, y0, cell, cx_n, cy_n, start, member = grid
+    width = 2 * r
+    low_x = min(ax - r * ux, ax + (length + r) * ux) - width
+    high_x = max(ax - r * ux, ax + (length + r) * ux) + width
+    low_y = min(ay - r * uy, ay + (length + r) * uy) - width
+    high_y = max(ay - r * uy, ay + (length + r) * uy) + width
+    c0 = min(max(int((low_x - x0) / cell), 0), cx_n - 1)
+    c1 = min(max(int((high_x - x0) / cell), 0), cx_n - 1)
+    r0 = min(max(int((low_y - y0) / cell), 0), cy_n - 1)
+    r1 = min(max(int((high_y - y0) / cell), 0), cy_n - 1)
+    for row in range(r0, r1 + 1):
+        for m in range(start[row * cx_n + c0], start[row * cx_n + c1 + 1]):
+            j = member[m]
+            if j == own:
+                continue
+            # Along and across the stretch.
+            ta = (segs[j, 0] - ax) * ux + (segs[j, 1] - ay) * uy
+            tb = (segs[j, 2] - ax) * ux + (segs[j, 3] - ay) * uy
+            va = (segs[j, 0] - ax) * nx + (segs[j, 1] - ay) * ny
+            vb = (segs[j, 2] - ax) * nx + (segs[j, 3] - ay) * ny
+            if max(va, vb) <= 1e-9 or min(va, vb) >= width:
+                continue
+            # What of it lies in the strip's width.
+            if va != vb:
+                p = min(max((0.0 - va) / (vb - va), 0.0), 1.0)
+                q = min(max((width - va) / (vb - va), 0.0), 1.0)
+                ta, tb = ta + p * (tb - ta), ta + q * (tb - ta)
+            if max(ta, tb) > -r and min(ta, tb) < length + r:
+                return False
+    return True
+
+
+@njit(cache=True, nogil=True)
+def _stretches(segs, sign, grid, r):
+    """Outlines in stretches: edge, where it begins, its length, and whether circles roll freely.
+
+    Long edges are taken apart, so that only what lies near other outlines is looked at closely.
+    """
+    rows = [(0, 0.0, 0.0, False)]
+    rows.clear()
+    block = _BLOCK * r
+    for i in range(segs.shape[0]):
+        ux, uy = segs[i, 2] - segs[i, 0], segs[i, 3] - segs[i, 1]
+        length = np.hypot(ux, uy)
+        if length <= 2 * block:
+            rows.append((i, 0.0, length, False))
+            continue
+        ux, uy = ux / length, uy / length
+        nx, ny = -uy * sign[i], ux * sign[i]
+        parts = int(length / block)
+        each = length / parts
+        for p in range(parts):
+            ax, ay = segs[i, 0] + p * each * ux, segs[i, 1] + p * each * uy
+            clear = _is_clear(ax, ay, ux, uy, nx, ny, each, r, i, grid, segs)
+            rows.append((i, p * each, each, clear))
+    return rows
+
+
+@njit(cache=True, nogil=True)
 def thin_places(
     points, loop_start, layer_start, region, is_hole, area, heights, width, from_layer, to_layer
 ):
@@ -78,12 +144,13 @@ def thin_places(
         segs, of = segments_of(points, loop_start, loops)
         grid = build_grid(segs, r)
         sign = np.empty(segs.shape[0])
-        samples = 0
         for i in range(segs.shape[0]):
             # Material is on the left of outlines that run counter-clockwise.
             sign[i] = 1.0 if (area[of[i]] > 0) != is_hole[of[i]] else -1.0
-            length = np.hypot(segs[i, 2] - segs[i, 0], segs[i, 3] - segs[i, 1])
-            samples += int(length * _APART / r) + 1
+        stretches = _stretches(segs, sign, grid, r)
+        samples = 0
+        for _, _, length, clear in stretches:
+            samples += 1 if clear else int(length * _APART / r) + 1
         x, y = np.empty(samples), np.empty(samples)
         nx, ny = np.empty(samples), np.empty(samples)
         step = np.empty(samples)
@@ -92,31 +159,30 @@ def thin_places(
         at = 0
         runs = [(0, 0)]
         runs.clear()
-        first_seg = 0
-        while first_seg < segs.shape[0]:
-            last_seg = first_seg
-            begin = at
-            while last_seg < segs.shape[0] and of[last_seg] == of[first_seg]:
-                i = last_seg
+        first = 0
+        while first < len(stretches):
+            last, begin = first, at
+            while last < len(stretches) and of[stretches[last][0]] == of[stretches[first][0]]:
+                i, away, length, clear = stretches[last]
                 ux, uy = segs[i, 2] - segs[i, 0], segs[i, 3] - segs[i, 1]
-                length = np.hypot(ux, uy)
-                parts = int(length * _APART / r) + 1
+                whole = np.hypot(ux, uy)
+                if whole > 0:
+                    ux, uy = ux / whole, uy / whole
+                parts = 1 if clear else int(length * _APART / r) + 1
                 for p in range(parts):
-                    t = (p + 0.5) / parts
+                    t = away + (p + 0.5) / parts * length
                     x[at], y[at] = segs[i, 0] + t * ux, segs[i, 1] + t * uy
-                    if length > 0:
-                        nx[at], ny[at] = -uy / length * sign[i], ux / length * sign[i]
-                    else:
-                        nx[at], ny[at] = 0.0, 0.0
+                    nx[at], ny[at] = -uy * sign[i], ux * sign[i]
                     step[at] = length / parts
                     edge[at] = i
-                    d, _ = nearest(grid, segs, x[at] + r * nx[at], y[at] + r * ny[at], r)
-                    # Beyond a wall of next to no thickness the circle would lie outside.
-                    fits[at] = d >= r * (1 - _FITS) and inside(
-                        grid, segs, x[at] + r * nx[at], y[at] + r * ny[at]
-                    )
+                    fits[at] = clear
+                    if not clear:
+                        mx, my = x[at] + r * nx[at], y[at] + r * ny[at]
+                        d, _ = nearest(grid, segs, mx, my, r)
+                        # Beyond a wall of next to no thickness the circle would lie outside.
+                        fits[at] = d >= r * (1 - _FITS) and inside(grid, segs, mx, my)
                     at += 1
-                last_seg += 1
+                last += 1
             # Stretches that do not fit, around the loop.
             total = at - begin
             anchor = -1
@@ -145,7 +211,7 @@ def thin_places(
                         for q in range(from_s, s):
                             i = begin + (anchor - begin + q) % total
                             runs.append((i, i + 1))
-            first_seg = last_seg
+            first = last
         if len(runs) == 0:
             continue
         # Middles of the circles that fit; around corners that point inwards they turn.
@@ -154,6 +220,21 @@ def thin_places(
         for s in range(samples):
             if fits[s]:
                 middles.append((x[s] + r * nx[s], y[s] + r * ny[s]))
+        for i, away, length, clear in stretches:
+            if not clear:
+                continue
+            # Of a free stretch, those near its ends: what lies beside them may need them.
+            ux, uy = segs[i, 2] - segs[i, 0], segs[i, 3] - segs[i, 1]
+            whole = np.hypot(ux, uy)
+            ux, uy = ux / whole, uy / whole
+            for q in range(9):
+                for t in (away + 0.5 * q * r, away + length - 0.5 * q * r):
+                    middles.append(
+                        (
+                            segs[i, 0] + t * ux - r * uy * sign[i],
+                            segs[i, 1] + t * uy + r * ux * sign[i],
+                        )
+                    )
         for i in range(segs.shape[0]):
             j = i + 1
             if j == segs.shape[0] or of[j] != of[i]:
@@ -198,8 +279,9 @@ def thin_places(
                         else:
                             high = mid
                     wall = -2 * low
-                rows.append((x[s] + nx[s] * abs(wall) / 2, y[s] + ny[s] * abs(wall) / 2, heights[k], wall,
-                             step[s], float(k)))  # fmt: skip
+                half = abs(wall) / 2
+                rows.append((x[s] + nx[s] * half, y[s] + ny[s] * half, heights[k], wall, step[s],
+                             float(k)))  # fmt: skip
     out = np.empty((len(rows), 6))
     for i in range(len(rows)):
         for c in range(6):

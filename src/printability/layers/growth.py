@@ -168,9 +168,16 @@ def find_jumps(
         area, grip = _region_around(layers, part)
         found.append(
             Jump(
-                part.layer, part.z_mm, tug.hold_n, tug.pull_n, part.area_mm2, grip, area,
-                part.center_mm, part,
-            )  # fmt: skip
+                part.layer,
+                part.z_mm,
+                tug.hold_n,
+                tug.pull_n,
+                part.area_mm2,
+                grip,
+                area,
+                part.center_mm,
+                part,
+            )
         )
     return tuple(found)
 
@@ -258,8 +265,12 @@ def find_necks(layers: Layers, most_ratio: float) -> tuple[Neck, ...]:
         z = (k + 0.5) * layers.layer_height_mm
         found.append(
             Neck(
-                k, z, float(area[worst]), float(above[worst]), float(ratio[worst]),
+                k,
+                z,
+                float(area[worst]),
+                float(above[worst]),
+                float(ratio[worst]),
                 (float(x), float(y), float(z)),
-            )  # fmt: skip
+            )
         )
     return tuple(sorted(found, key=lambda neck: (neck.layer, neck.center_mm)))

@@ -133,7 +133,11 @@ class Layers:
     def touching(self) -> tuple[np.ndarray, np.ndarray]:
         """(p,) int twice: lower and upper region of all pairs that have a point in common."""
         return _regions.touching_pairs(
-            self.points, self.loop_start, *self.loops_by_region, self.loop_box_mm, self.layer_regions
+            self.points,
+            self.loop_start,
+            *self.loops_by_region,
+            self.loop_box_mm,
+            self.layer_regions,
         )
 
     @cached_property
@@ -177,7 +181,7 @@ def slice_layers(
     level = levels(mesh.vertices[:, 2], layer_height_mm, hair)
 
     def cut(block: np.ndarray) -> Layers:
-        first = int(round(block[0] / layer_height_mm - 0.5))
+        first = round(block[0] / layer_height_mm - 0.5)
         found = _kernels.slice_facets(mesh.vertices, mesh.facets, twin, level, first, block)
         return with_unions(Layers(layer_height_mm, *found))
 

@@ -197,11 +197,18 @@ def hanging_parts(
             kinds.add(kind)
             found.append(
                 Hanging(
-                    kind, k, z, float(span), area,
-                    (cx, cy, k * layers.layer_height_mm), (float(x), float(y)),
+                    kind,
+                    k,
+                    z,
+                    float(span),
+                    area,
+                    (cx, cy, k * layers.layer_height_mm),
+                    (float(x), float(y)),
                     (float(np.cos(angle)), float(np.sin(angle))),
-                    float(length[mine][is_held[mine]].sum()), r, tuple(hanging[r]),
-                )  # fmt: skip
+                    float(length[mine][is_held[mine]].sum()),
+                    r,
+                    tuple(hanging[r]),
+                )
             )
     return found
 
@@ -245,6 +252,7 @@ def _area_and_middle(loops: list[np.ndarray]) -> tuple[float, tuple[float, float
 def _measured(x, y, distance, free, held) -> tuple[str, float, float, float, float]:
     """Kind, length, place and angle of what hangs at a point."""
     span, angle, x, y = _kernels.shortest_crossing(x, y, free, held)
+    span, distance = span + 2 * _TRACE_MM, distance + _TRACE_MM
     across = span <= _ACROSS * distance
     return ("bridge", span, x, y, angle) if across else ("ledge", distance, x, y, angle)
 
@@ -344,8 +352,11 @@ def look_at_openings(
         found.append(
             Opening(
                 bool(tall and gradual and not low and crown <= bridge_mm),
-                float(width), float(rise * h), float(crown), float(closed),
-            )  # fmt: skip
+                float(width),
+                float(rise * h),
+                float(crown),
+                float(closed),
+            )
         )
     return found
 

@@ -104,9 +104,12 @@ def find_thin_walls(
             continue
         found.append(
             ThinWall(
-                float(abs(worst[3])), float(worst[2]), tuple(float(v) for v in worst[:3]), area,
+                float(abs(worst[3])),
+                float(worst[2]),
+                tuple(float(v) for v in worst[:3]),
+                area,
                 area < (_SMALL_FACE if not few else 1.0) * least_mm**2,
-            )  # fmt: skip
+            )
         )
     return tuple(sorted(found, key=lambda wall: -wall.area_mm2))
 

@@ -156,10 +156,9 @@ def _outside_out(mesh, repairs):
     inverted = np.flatnonzero(volumes < 0)
     if not len(inverted):
         return mesh
-    if volumes.sum() < 0:  # the whole file is inside out, cavities too
-        wrong = np.arange(count)
-    else:
-        wrong = _not_cavities(mesh, volumes, inverted)
+    # Where all of them together are, the whole file is inside out, cavities too.
+    whole = volumes.sum() < 0
+    wrong = np.arange(count) if whole else _not_cavities(mesh, volumes, inverted)
     if not len(wrong):
         return mesh
     facets = mesh.facets.copy()
@@ -206,9 +205,7 @@ def _contained(around, inner, solids, volumes) -> list:
         return [*doubtful, *rest]
     if not inner:
         return []
-    together = manifold3d.Manifold.batch_boolean(
-        [solids[b] for b in inner], manifold3d.OpType.Add
-    )
+    together = manifold3d.Manifold.batch_boolean([solids[b] for b in inner], manifold3d.OpType.Add)
     if (around ^ together).volume() >= -volumes[inner].sum() * (1 - 1e-6):
         return inner
     if len(inner) == 1:

@@ -68,7 +68,9 @@ def bodies_apart(mesh: Mesh) -> list[Mesh]:
         low, high = body_boxes(mesh)
         outer = np.flatnonzero(volume > 0)
         for c in cavities:
-            around = outer[(low[outer] <= low[c]).all(axis=1) & (high[outer] >= high[c]).all(axis=1)]
+            around = outer[
+                (low[outer] <= low[c]).all(axis=1) & (high[outer] >= high[c]).all(axis=1)
+            ]
             if len(around) == 1:
                 home[c] = around[0]
                 continue

@@ -165,12 +165,13 @@ def _ways(places, graph, contacts, which, starts, border, most, size):
         block = which[at : at + _AT_ONCE]
         along = dijkstra(
             graph, directed=False, indices=starts[at : at + _AT_ONCE],
-            limit=_WAY * most + 4 * size,
+            limit=_WAY * (most + 3 * size) + 4 * size,
         )  # fmt: skip
         for row, c in enumerate(block):
             near = np.flatnonzero(np.isfinite(along[row]))
             straight = np.hypot(*(places[near] - contacts[c])[:, :2].T)
-            near, straight = near[straight <= most], straight[straight <= most]
+            within = straight <= most + 3 * size  # a little beyond, so that rims are drawn evenly
+            near, straight = near[within], straight[within]
             clear = _in_sight(grid_border, contacts[c, :2].copy(), places[near, :2].copy())
             clear &= along[row, near] <= _WAY * straight + 4 * size
             way = np.where(clear, straight, along[row, near])

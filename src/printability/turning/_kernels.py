@@ -260,7 +260,10 @@ def island_lives(
         pockets = 0
         for v in range(count):
             pockets += into[v] == v and first[v] > n
-        tails, heads = np.empty(crossing + pockets, np.int64), np.empty(crossing + pockets, np.int64)
+        tails, heads = (
+            np.empty(crossing + pockets, np.int64),
+            np.empty(crossing + pockets, np.int64),
+        )
         heights = np.empty(crossing + pockets)
         tails[:crossing], heads[:crossing], heights[:crossing] = tail, head, height
         origin = np.empty(3)
@@ -352,7 +355,16 @@ def score_rows(
         n = count_of(top, h)
         start = level(lift, h, hair)
         area, below, crossed = layer_profiles(
-            solid_facets, solid_normals, solid_areas, solid_offsets, z, shift, down, h, hair, n,
+            solid_facets,
+            solid_normals,
+            solid_areas,
+            solid_offsets,
+            z,
+            shift,
+            down,
+            h,
+            hair,
+            n,
             start,
         )
         peak = area.max() if n else 0.0
@@ -377,7 +389,18 @@ def score_rows(
             margin = margin_in(foot, x, y) if start == 0 else -np.inf
             rows[d, FOOTING] = -90.0 if margin == -np.inf else np.degrees(np.arctan2(margin, up))
         islands = island_lives(
-            z, shift, edges, outward, down, h, hair, n, solid_vertices, solid_facets, order, box,
+            z,
+            shift,
+            edges,
+            outward,
+            down,
+            h,
+            hair,
+            n,
+            solid_vertices,
+            solid_facets,
+            order,
+            box,
             first_leaf,
         )
         weight = 0.0

@@ -61,6 +61,7 @@ _LIST = (
 )  # fmt: skip
 GOALS = {goal.key: goal for goal in _LIST}
 
+
 def goals_of(look: Inspection, threshold_deg: float) -> dict[str, float]:
     """Every goal's number for a model as it stands, by key; the numbers that Inspect reports."""
     cost = look.estimate(threshold_deg)

@@ -190,8 +190,9 @@ class Scorer:
             self._index.order, self._index.box, self._index.first_leaf,
         )  # fmt: skip
         numbers = (
-            float(self.lift_mm), rule.layer_height_mm, self.shape.grain_mm, limit, rough, rule["absorbed_layers"],
-            NOTABLE_PART, np.array(rule.build_volume_mm), rule["spacing_mm"],
+            float(self.lift_mm), rule.layer_height_mm, self.shape.grain_mm, limit, rough,
+            rule["absorbed_layers"], NOTABLE_PART, np.array(rule.build_volume_mm),
+            rule["spacing_mm"],
         )  # fmt: skip
         return model, numbers
 

@@ -1,0 +1,91 @@
+"""Every control of every activity, pressed once: no error in the page, no unexplained answer."""
+
+import pytest
+
+pytestmark = pytest.mark.browser
+
+# Leave the page, or delete what the test works on.
+LEAVES = ("delete-stance", "fork", "compare", "separate")
+
+
+@pytest.mark.parametrize("activity", ["Inspect", "Turn", "Prop", "Hand over"])
+def test_every_control_can_be_pressed(server, bench, page, demo_files, activity):
+    bench.bring_in(server.url, demo_files["Perch brackets, left and right"])
+    bad = []
+    page.on("response", lambda answer: bad.append(answer) if answer.status >= 400 else None)
+    bench.go(activity)
+    bench.settled()
+    if activity == "Turn":
+        page.wait_for_selector("[data-proposal]", timeout=60_000)
+    for summary in page.locator("aside details summary").all():
+        if summary.is_visible():
+            summary.click()
+    bench.settled()
+    if activity == "Inspect":
+        page.locator("[data-open]").first.click()
+    if activity == "Prop":
+        bench.look("below")
+        bench.click_at([20, -10, 20])
+    url, pressed, done = page.url, 0, set()
+    for _ in range(200):
+        # Controls come and go: the next one that has not been pressed yet.
+        key = page.evaluate(
+            """([done, leaves]) => {
+              for (const b of document.querySelectorAll("button, input, select")) {
+                const key = b.tagName + JSON.stringify({...b.dataset, i: ""}) + b.textContent.trim().slice(0, 20) + b.ariaLabel;
+                const seen = b.offsetParent && !b.disabled && b.role !== "tab" && b.type !== "file" && !b.closest("dialog");
+                if (!seen || done.includes(key) || leaves.includes(b.dataset.do) || b.dataset.fork || b.dataset.forkTo) continue;
+                for (const old of document.querySelectorAll("[data-next]")) delete old.dataset.next;
+                b.dataset.next = "";
+                return key;
+              }
+              return null;
+            }""",
+            [list(done), LEAVES],
+        )
+        if key is None:
+            break
+        done.add(key)
+        control = page.locator("[data-next]")
+        if key.startswith("SELECT"):
+            control.select_option(index=0)
+        elif key.startswith("INPUT"):
+            control.press("ArrowUp")
+            control.press("Enter")
+        else:
+            box = control.bounding_box()
+            if box is None or not (0 <= box["x"] < 1280 and 0 <= box["y"] < 800):
+                control.scroll_into_view_if_needed()
+                box = control.bounding_box()
+            if box is None or not (0 <= box["x"] < 1280 and 0 <= box["y"] < 800):
+                continue  # a flag out of the picture
+            control.evaluate("button => button.click()")
+        pressed += 1
+        if page.locator("dialog[open]").count():
+            page.keyboard.press("Escape")
+        if page.url != url:
+            page.goto(url)
+            bench.ready()
+            bench.go(activity)
+    bench.settled()
+    assert pressed > {"Inspect": 30, "Turn": 40, "Prop": 20, "Hand over": 12}[activity]
+    for answer in bad:
+        # What is refused must be said on the page.
+        assert answer.status in (400, 409)
+        assert answer.json()["error"]
+
+
+def test_perspective_and_back_keeps_the_model_in_view(server, bench, page, demo_files):
+    bench.bring_in(server.url, demo_files["Hide model"])
+    parallel = bench.picture()
+    page.locator('[data-do="perspective"]').click()
+    page.wait_for_timeout(200)
+    assert page.locator('[data-do="perspective"]').get_attribute("aria-pressed") == "true"
+    angled = bench.picture()
+    assert angled != parallel
+    # What is clicked in perspective is what is seen there.
+    bench.click_at([0, -20, 20])
+    page.locator('[data-do="perspective"]').click()
+    page.wait_for_timeout(200)
+    assert page.locator('[data-do="perspective"]').get_attribute("aria-pressed") == "false"
+    assert bench.picture() != angled
