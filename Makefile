@@ -14,6 +14,8 @@ test: $(VENV)/.dev
 	$(BIN)/ruff check .
 	$(BIN)/ruff format --check .
 	$(BIN)/lint-imports
+	@echo "Compiling (the first time about a minute) …"
+	@$(BIN)/python -c "from fairstand.warm_up import warm_up; warm_up()"
 	$(BIN)/python -m pytest
 
 bench: $(VENV)/.dev

@@ -8,5 +8,7 @@ import os
 import tempfile
 
 os.environ["FAIRSTAND_DATA"] = tempfile.mkdtemp(prefix="fairstand-tests-")
+# The browser of other tests keeps a loop running in the same process.
+os.environ["DJANGO_ALLOW_ASYNC_UNSAFE"] = "1"
 
 from fairstand.settings import *  # noqa: F403

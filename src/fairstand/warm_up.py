@@ -31,8 +31,12 @@ def warm_up() -> None:
     take_measure(placed.mesh, "thickness", (Anchor(under, (1 / 3, 1 / 3, 1 / 3)),))
     painted_sides(mesh, (Stroke("show", (0,), 30.0),))
     drawing_png(placed.mesh, (32, 24))
-    Scorer(mesh, PROCESSES["fdm"], 45.0).score(even_directions(2))
+    scorer = Scorer(mesh, PROCESSES["fdm"], 45.0)
+    scorer.score(even_directions(2))
+    scorer.islands_at(even_directions(2)[0])
     outline_at(placed.mesh, 0.1, 0.2)
+    crowd = place(_crowd(), Setup(process=PROCESSES["resin"]))
+    find(crowd, inspect_model(crowd.mesh, PROCESSES["resin"]), 45.0)
 
 
 def _table() -> Mesh:
@@ -41,3 +45,17 @@ def _table() -> Mesh:
     top, leg = box((20, 12, 2)), box((3, 3, 20))
     vertices = np.concatenate([top.vertices + (0, 0, 20), leg.vertices + (0, 0, 10)])
     return Mesh(vertices, np.concatenate([top.faces, leg.faces + 8]).astype(np.int32))
+
+
+def _crowd() -> Mesh:
+    """Many tables on two legs beside each other: bridges, openings, regions by the hundred."""
+    table = [box((4, 2, 0.2)), box((0.6, 2, 0.5)), box((0.6, 2, 0.5))]
+    for part, at in zip(table, ((0, 0, 0.6), (-1.7, 0, 0.25), (1.7, 0, 0.25)), strict=True):
+        part.apply_translation(at)
+    points = np.concatenate([part.vertices for part in table])
+    facets = np.concatenate([part.faces + 8 * i for i, part in enumerate(table)])
+    shift = np.array([(6 * i, 4 * j, 0) for i in range(5) for j in range(5)])
+    return Mesh(
+        np.ascontiguousarray((points[None] + shift[:, None]).reshape(-1, 3)),
+        np.concatenate([facets + len(points) * i for i in range(25)]).astype(np.int32),
+    )

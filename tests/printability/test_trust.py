@@ -28,7 +28,7 @@ from printability.findings import KINDS, Severity, find
 from printability.handover import one_body
 from printability.inspection import inspect_model
 from printability.layers import find_islands, outlines, slice_layers
-from printability.mesh import Mesh, mesh_facts, union_of_bodies, volume_mm3
+from printability.mesh import Mesh, find_faults, mesh_facts, union_of_bodies, volume_mm3
 from printability.mesh.repair import repaired
 from printability.pillars import PillarSpec, size_for
 from printability.process import PROCESSES
@@ -581,3 +581,64 @@ def test_footing_keeps_its_digits_far_from_the_origin():
     down = np.array([[0.0, 0.0, -1.0]])
     scores = [Scorer(mesh, FDM, 45).score(down)[0] for mesh in (near, far)]
     assert scores[1] == pytest.approx(scores[0], rel=1e-6, abs=1e-6)
+
+
+@pytest.mark.parametrize("count", [2, 30])
+def test_regions_that_touch_at_one_point_are_all_there(count):
+    steps = [box(2, 2, 3, (2 * i, 2 * i, 0)) for i in range(count)]
+    layers = slice_layers(together(*steps), 0.5)
+    assert layers.area_mm2 == pytest.approx(np.full(6, 4.0 * count))
+    # A frame whose hole touches its rim at a point keeps its hole.
+    frame = manifold3d.CrossSection.square((10, 10)) - manifold3d.CrossSection(
+        [[(10, 5), (6, 8), (2, 5), (6, 2)]]
+    )
+    layers = slice_layers(mesh_of(frame.extrude(2)), 0.5)
+    assert layers.area_mm2 == pytest.approx(np.full(4, 100 - 24.0), rel=1e-6)
+
+
+def test_many_regions_are_nested_and_joined_as_few_are():
+    """Rings in rings by the hundred, on a plate with as many holes: by grid and by pairs alike."""
+    plate = manifold3d.CrossSection.square((210, 210))
+    rings, number = manifold3d.CrossSection(), 0
+    for x in range(10):
+        for y in range(10):
+            middle = (10.5 + 21 * x, 10.5 + 21 * y)
+            for outer, inner in ((9, 7), (5, 3)):
+                ring = manifold3d.CrossSection.circle(outer, 24)
+                ring -= manifold3d.CrossSection.circle(inner, 24)
+                rings += ring.translate(middle)
+                number += 1
+    holed = plate - rings
+    solid = holed.extrude(1) + rings.extrude(1).translate((0, 0, 1.4))
+    layers = slice_layers(mesh_of(solid), 0.2)
+    assert layers.area_mm2[0] == pytest.approx(holed.area(), rel=1e-6)
+    assert layers.area_mm2[9] == pytest.approx(rings.area(), rel=1e-6)
+    regions = np.diff(layers.layer_regions)
+    assert regions[0] == len(holed.decompose())
+    assert regions[9] == number
+    # Nothing of the rings lies over anything: each is an island, and lasts to the top.
+    islands = find_islands(layers)
+    assert len(islands) == number
+    assert {i.lasts_layers for i in islands} == {5}
+    # Turned over, every ring stands on what is below it but those over the holes.
+    stack = holed.extrude(1) + manifold3d.CrossSection.square((210, 210)).extrude(1).translate(
+        (0, 0, 1)
+    )
+    assert find_islands(slice_layers(mesh_of(stack), 0.2)) == ()
+
+
+def test_bodies_that_are_not_compared_are_said_to_be():
+    close = [box(2, 2, 2, (1.9 * (i % 30), 1.9 * (i // 30), 0)) for i in range(300)]
+    faults = find_faults(together(*close))
+    assert sum(f.kind == "overlap" for f in faults) > 100
+    (unchecked,) = [f for f in faults if f.kind == "unchecked"]
+    assert unchecked.count == 300
+    apart = [box(1, 1, 1, (2 * i, 0, 0)) for i in range(99)]
+    both = [*apart, box(2, 2, 2, (500, 0, 0)), box(2, 2, 2, (501, 0, 0))]
+    (overlap,) = find_faults(together(*both))  # beyond the sixtieth body
+    assert "overlap by 4.00 mm³" in overlap.text
+
+
+def test_the_peak_names_the_largest_region_too():
+    look = inspect_model(together(box(10, 10, 4), box(6, 6, 9, (30, 0, 0))), RESIN)
+    assert (look.peak.area_mm2, look.peak.region_mm2) == pytest.approx((136, 100))

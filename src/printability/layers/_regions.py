@@ -121,7 +121,9 @@ def _nest_many(points, loop_start, first, last, area, region, is_hole, region_la
         for p in range(hits):
             other = of[found_i[p]]
             if other == loop:
-                within = not within
+                # The point itself lies on an edge of its own loop.
+                if found_x[p] - x > 1e-9 * (1 + abs(x)):
+                    within = not within
             elif not within and (region[other] >= 0 or is_hole[other]):
                 towards[loop - first] = other
                 break
