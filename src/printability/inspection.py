@@ -73,7 +73,8 @@ _ASKED = 48
 # Of a patch, the part that may lie elsewhere where all others close an opening gradually.
 _ELSEWHERE = 0.02
 _KEPT = (
-    "islands", "grip", "peak", "necks", "thin", "cups", "footing", "faults", "corners",
+    "islands", "grip", "peak", "necks", "thin", "cups", "footing", "faults", "corners", "spans",
+    "jumps",
 )  # fmt: skip
 
 
@@ -117,9 +118,7 @@ class Inspection:
     process: Process
     layers: Layers
     sides: np.ndarray | None = None
-    _hanging: dict[tuple[int, float], list[Hanging]] = field(default_factory=dict, repr=False)
-    _spans: dict[float, tuple[Hanging, ...]] = field(default_factory=dict, repr=False)
-    _jumps: dict[float, tuple[Jump, ...]] = field(default_factory=dict, repr=False)
+    _hanging: dict[int, list[Hanging]] = field(default_factory=dict, repr=False)
     _arches: dict[float, list[bool]] = field(default_factory=dict, repr=False)
     _looks: dict[float, list[PatchLook]] = field(default_factory=dict, repr=False)
     _held: dict[tuple[float, int], Held] = field(default_factory=dict, repr=False)
@@ -167,22 +166,15 @@ class Inspection:
         """Limits of bridges and of ledges."""
         return self.process["bridge_mm"], self.process["ledge_mm"]
 
-    @property
+    @cached_property
     def jumps(self) -> tuple[Jump, ...]:
         """What a layer adds that holds less than twice the pull, where the process pulls."""
-        return self.jumps_at(self.process.threshold_deg)
-
-    def jumps_at(self, threshold_deg: float) -> tuple[Jump, ...]:
-        """The same at another threshold."""
         pull = self.process["pull_n_mm2"]
         if not pull:
             return ()
-        if threshold_deg not in self._jumps:
-            self._jumps[threshold_deg] = find_jumps(
-                self.layers, self.spans_at(threshold_deg), self.limits_mm,
-                self.process["green_n_mm2"], pull,
-            )  # fmt: skip
-        return self._jumps[threshold_deg]
+        return find_jumps(
+            self.layers, self.spans, self.limits_mm, self.process["green_n_mm2"], pull
+        )
 
     @cached_property
     def corners(self) -> tuple[LongFoot, ...]:
@@ -279,7 +271,7 @@ class Inspection:
 
     def found(self) -> dict:
         """What has been worked out so far but for arrays the size of the mesh, to be kept."""
-        kept = (*_KEPT, "_hanging", "_spans", "_jumps", "_arches", "_looks", "_held")
+        kept = (*_KEPT, "_hanging", "_arches", "_looks", "_held")
         return {name: self.__dict__[name] for name in kept if name in self.__dict__}
 
     def take_found(self, found: dict) -> None:
@@ -297,32 +289,23 @@ class Inspection:
             self.areas_mm2, self.shown,
         )  # fmt: skip
 
-    def hanging(self, k: int, threshold_deg: float | None = None) -> list[Hanging]:
+    def hanging(self, k: int) -> list[Hanging]:
         """Bridges and ledges of one layer, worked out once."""
-        threshold = self.process.threshold_deg if threshold_deg is None else threshold_deg
-        if (k, threshold) not in self._hanging:
-            self._hanging[k, threshold] = hanging_parts(
-                self.layers, k, self.process["notable_mm"], threshold, self.limits_mm
+        if k not in self._hanging:
+            self._hanging[k] = hanging_parts(
+                self.layers, k, self.process["notable_mm"], self.limits_mm
             )
-        return self._hanging[k, threshold]
+        return self._hanging[k]
 
     @cached_property
     def reaching(self) -> np.ndarray:
         """Layers that may hold bridges or ledges long enough to be listed, (l,) int."""
         return layers_that_reach(self.layers, self.under_mm2, self.process["notable_mm"])
 
-    @property
+    @cached_property
     def spans(self) -> tuple[Hanging, ...]:
         """Bridges and ledges of all layers that are long enough to be listed."""
-        return self.spans_at(self.process.threshold_deg)
-
-    def spans_at(self, threshold_deg: float) -> tuple[Hanging, ...]:
-        """The same at another threshold."""
-        if threshold_deg not in self._spans:
-            self._spans[threshold_deg] = tuple(
-                part for k in self.reaching for part in self.hanging(int(k), threshold_deg)
-            )
-        return self._spans[threshold_deg]
+        return tuple(part for k in self.reaching for part in self.hanging(int(k)))
 
     @cached_property
     def flat(self) -> np.ndarray:
@@ -338,9 +321,9 @@ class Inspection:
         )  # fmt: skip
 
     def arches(self, threshold_deg: float) -> list[bool]:
-        """Whether each of `spans_at` belongs to an opening that closes gradually."""
+        """Whether each of `spans` belongs to an opening that closes gradually."""
         if threshold_deg not in self._arches:
-            spans = self.spans_at(threshold_deg)
+            spans = self.spans
             out = [False] * len(spans)
             bridge, ledge = self.limits_mm
             long = [i for i, p in enumerate(spans) if p.kind == "bridge" and p.length_mm > bridge]

@@ -56,10 +56,7 @@ def section_context(now: Current, k: int) -> dict:
             for i in look.islands
             if i.layer == k
         ],
-        "hanging": [
-            _hanging(part)
-            for part in (look.hanging(k, now.setup.effective_threshold_deg) if k else [])
-        ],
+        "hanging": [_hanging(part) for part in (look.hanging(k) if k else [])],
         "thin": [{"x": x, "y": -y, "r": t / 2, "t": t} for x, y, t in thin.tolist()],
         "unit": size / 100,
         "hatch": size / 45,

@@ -67,7 +67,7 @@ def inspect_file(
     ledger = find(Placed(mesh, np.eye(4), {}), look, threshold, overhang)
     cost = look.estimate(threshold)
     same, mirrored = same_and_mirrored(mesh)
-    peak, stand, spans = look.peak, look.footing, look.spans_at(threshold)
+    peak, stand, spans = look.peak, look.footing, look.spans
     doubt = unit_doubt(float(size.max()) / MM_PER_UNIT[unit_used], unit_used)
     return {
         "model": {
@@ -117,7 +117,7 @@ def inspect_file(
         "ledges": [_span(part, "reach_mm") for part in spans if part.kind == "ledge"],
         "jumps": [
             _fields(jump, "layer", "z_mm", "grip", "area_mm2", "hanging_mm2", "hold_n", "pull_n")
-            for jump in look.jumps_at(threshold)
+            for jump in look.jumps
         ],
         "peak": peak and _fields(peak, "layer", "z_mm", "area_mm2", "region_mm2", "region_layer"),
         "thin": [

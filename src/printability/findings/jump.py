@@ -9,7 +9,7 @@ from .spans import pillars_under, under_part, worst_of_stacks
 @kind("jump", "Layer jump", 30, "underside")
 def jumps(case: Case) -> Iterator[Finding]:
     """Hanging parts that hold less than twice the pull at them; less than the pull, they tear."""
-    found = {id(jump.part): jump for jump in case.look.jumps_at(case.threshold_deg)}
+    found = {id(jump.part): jump for jump in case.look.jumps}
     stacks = worst_of_stacks([jump.part for jump in found.values()])
     for number, part in enumerate(stacks, start=1):
         jump = found[id(part)]

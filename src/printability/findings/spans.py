@@ -28,7 +28,7 @@ def _spans(case: Case, which: str, limit: float) -> Iterator[Finding]:
     arches = case.look.arches(case.threshold_deg)
     long = [
         part
-        for part, is_arch in zip(case.look.spans_at(case.threshold_deg), arches, strict=True)
+        for part, is_arch in zip(case.look.spans, arches, strict=True)
         if part.kind == which and part.length_mm > limit and not is_arch
     ]
     for number, part in enumerate(worst_of_stacks(long), start=1):

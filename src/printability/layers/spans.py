@@ -1,7 +1,9 @@
 """What hangs between two layers: bridges held on opposite sides, ledges held on one.
 
-The unsupported region of layer k is U = L_k - grow(L_{k-1}, h / tan t). Each connected part of it
-is looked at by itself. Its worst point is the one farthest from what holds it: the outline of
+The unsupported region of layer k is U = L_k - grow(L_{k-1}, h / tan t). What of it reaches the
+length that is listed is told apart by growing the layer below by nine tenths of that: finer parts
+than those of U, at least one in each that matters, and the same at every threshold. Each is looked
+at by itself. Its worst point is the one farthest from what holds it: the outline of
 the layer below where that bounds the part of L_k - L_{k-1} around it. If some straight line
 through that point reaches what holds the part in both directions, the part is a bridge and the
 shortest such line is its span; else it is a ledge and the distance is its reach. A line over
@@ -31,6 +33,8 @@ __all__ = ["Hanging", "Opening", "hanging_parts", "layers_that_reach", "look_at_
 _SAME_PLACE_MM = 1e-4
 _TRACE_MM = 2e-5
 _SPIKE_MM = 1e-6
+# How far the layer below is grown to tell parts that hang apart, in lengths that are listed.
+_GROWN = 0.9
 # Parts smaller than this are rounding, mm2.
 _LEAST_MM2 = 1e-6
 # A worst point lies about midway of a bridge. A line many times longer than its distance from
@@ -127,7 +131,6 @@ def hanging_parts(
     layers: Layers,
     k: int,
     least_mm: float,
-    threshold_deg: float,
     limits_mm: tuple[float, float] = (math.inf, math.inf),
 ) -> list[Hanging]:
     """Parts of layer ``k`` that hang and reach at least ``least_mm`` from what holds them.
@@ -139,7 +142,6 @@ def hanging_parts(
         At least 1.
     least_mm : float
         Parts nearer to what holds them everywhere are left out.
-    threshold_deg : float
     limits_mm : (2,) tuple of float
         Limits of bridges and ledges: corners over the ledge limit are looked at by themselves.
     """
@@ -147,9 +149,7 @@ def hanging_parts(
     if not own or not below:
         return []
     over, under = union_of_loops(own), union_of_loops(below)
-    grow = layers.layer_height_mm / math.tan(math.radians(threshold_deg))
-    # Never grown so far that what matters would vanish with a very low threshold.
-    grown = under.offset(min(grow, 0.9 * least_mm), JoinType.Round, circular_segments=_CIRCLE)
+    grown = under.offset(_GROWN * least_mm, JoinType.Round, circular_segments=_CIRCLE)
     unsupported = _parts_of(over - grown)
     if not unsupported:
         return []
