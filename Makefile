@@ -16,7 +16,8 @@ test: $(VENV)/.dev
 	$(BIN)/lint-imports
 	@echo "Compiling (the first time about a minute) …"
 	@$(BIN)/python -c "from fairstand.warm_up import warm_up; warm_up()"
-	$(BIN)/python -m pytest
+	$(BIN)/python -m pytest -m "not browser"
+	$(BIN)/python -m pytest -m browser
 
 bench: $(VENV)/.dev
 	$(BIN)/python -m bench

@@ -69,14 +69,6 @@ class Server:
         self.process.wait(15)
 
 
-@pytest.hookimpl(tryfirst=True)
-def pytest_collection_modifyitems(items):
-    """All on one worker: two browsers drawing by software at once slow each other down."""
-    for item in items:
-        if item.get_closest_marker("browser"):
-            item.add_marker(pytest.mark.xdist_group("browser"))
-
-
 @pytest.fixture(scope="session")
 def server(tmp_path_factory):
     running = Server(tmp_path_factory.mktemp("serve"))

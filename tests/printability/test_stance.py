@@ -222,8 +222,8 @@ def test_the_ledger_lists_the_worst_first_and_counts_pillars():
     assert bare[1].layer == 30
     assert bare[2].measure == pytest.approx(14)
     propped = ledger([pillar_under(arm, x=19.0, y=2.2)])
-    # The lug's foot reaches over the small contact; the bridge is as long as it was.
-    assert [f.kind for f in propped] == ["bridge", "ledge"]
+    # The lug's foot reaches over the small contact both ways; the bridge is as long as it was.
+    assert [f.kind for f in propped] == ["bridge", "ledge", "ledge"]
     assert propped[0].measure == pytest.approx(14)
 
 
