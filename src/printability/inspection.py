@@ -361,7 +361,7 @@ class Inspection:
             tops[closed, :2], ways[closed], tops[closed, 2].astype(int), threshold_deg
         )
         for i, opening in zip(closed, looks, strict=True):
-            gradual = here[i].closed_mm * STEP / 2 >= ledges[i].length_mm - self.hair_mm
+            gradual = here[i].closed_mm * STEP >= ledges[i].length_mm - self.hair_mm
             out[i] = opening.is_arch and gradual and here[i].flat_mm <= self.limits_mm[1]
         return out
 

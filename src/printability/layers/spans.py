@@ -47,7 +47,7 @@ _ASIDE = 24
 # Sides of the polygon that stands for a circle when a layer is grown.
 _CIRCLE = 48
 # An opening's sides are upright where they are steeper than this (our choice).
-_UPRIGHT_DEG = 88.0
+_UPRIGHT_DEG = 89.5
 # An opening that rises at least this part of half its width closes gradually enough: a round
 # arch has 1 (common practice, no source, but for the slack).
 ARCH_RISE = 0.9
@@ -346,7 +346,7 @@ def look_at_openings(
         crown = 0.0
         if len(own):
             crown = _kernels.flat_along(mesh.vertices, own, x, y, dx, dy, 1e-5)
-        tall = 2 * rise * h >= ARCH_RISE * width > 0
+        tall = 2 * (rise + 1) * h >= ARCH_RISE * width > 0  # the cuts lie within it
         gradual = gap <= STEP * closed or (crown > 0 and gap - crown <= 1.1 * closed + hair)
         low = zone > bridge_mm and 2 * (zone_rise + 0.5) * h < _ZONE_RISE * zone
         found.append(
