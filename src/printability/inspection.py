@@ -352,9 +352,8 @@ class Inspection:
         places = np.array([part.worst_mm for part in ledges])
         ways = np.array([part.direction for part in ledges])
         layer = np.array([part.layer for part in ledges])
-        # A place in the opening, just beyond the ledge's edge.
-        beyond = 0.02 * np.array([part.length_mm for part in ledges])[:, None] + 1e-3
-        tops = openings_above(self.layers, places - beyond * ways, ways, layer)
+        # In the layer below, where there is nothing yet under the ledge.
+        tops = openings_above(self.layers, places, ways, layer - 1)
         here = self.openings(places, ways, layer, threshold_deg)
         closed = np.flatnonzero(tops[:, 2] >= 0)
         looks = self.openings(

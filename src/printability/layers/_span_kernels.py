@@ -414,8 +414,8 @@ def _bounding(region, first, last):
 def closings_above(points, loop_start, layer_start, region, queries, layer):
     """Where openings close, going up from places outside the material.
 
-    ``queries`` (q, 4) are x, y and a level direction; a gap across each is looked for in its
-    layer, and followed up along its middle until there is material. Returns rows of the
+    ``queries`` (q, 4) are x, y and a level direction. The gap along that line is followed up
+    from its layer by its middle, until there is material in the middle. Returns rows of the
     middle's x and y and the layer that closes it, -1 where the gap is open or never closes.
     """
     n, q = layer_start.shape[0] - 1, queries.shape[0]
@@ -424,11 +424,15 @@ def closings_above(points, loop_start, layer_start, region, queries, layer):
     active = np.empty(q, np.int64)
     count, at = 0, 0
     for i in range(q):
-        out[i, 2] = -1.0
+        out[i, 0], out[i, 1], out[i, 2] = queries[i, 0], queries[i, 1], -1.0
     k = layer[order[0]] if q else n
     while k < n and (count > 0 or at < q):
         if count == 0:
             k = layer[order[at]]
+        while at < q and layer[order[at]] == k:
+            active[count] = order[at]
+            count += 1
+            at += 1
         segs, _ = segments_of(
             points, loop_start, _bounding(region, layer_start[k], layer_start[k + 1])
         )
@@ -436,22 +440,17 @@ def closings_above(points, loop_start, layer_start, region, queries, layer):
         kept = 0
         for a in range(count):
             i = active[a]
-            if segs.shape[0] and inside(grid, segs, out[i, 0], out[i, 1]):
-                out[i, 2] = k
-            else:
+            dx, dy = queries[i, 2], queries[i, 3]
+            gap, back = _gap(grid, segs, out[i, 0], out[i, 1], dx, dy)
+            if gap <= 0:
+                if k > layer[i]:
+                    out[i, 2] = k
+            elif np.isfinite(gap):
+                out[i, 0] += (gap / 2 - back) * dx
+                out[i, 1] += (gap / 2 - back) * dy
                 active[kept] = i
                 kept += 1
         count = kept
-        while at < q and layer[order[at]] == k:
-            i = order[at]
-            at += 1
-            gap, back = _gap(grid, segs, queries[i, 0], queries[i, 1], queries[i, 2], queries[i, 3])
-            if gap <= 0 or not np.isfinite(gap):
-                continue
-            out[i, 0] = queries[i, 0] + (gap / 2 - back) * queries[i, 2]
-            out[i, 1] = queries[i, 1] + (gap / 2 - back) * queries[i, 3]
-            active[count] = i
-            count += 1
         k += 1
     return out
 
