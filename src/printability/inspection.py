@@ -349,7 +349,13 @@ class Inspection:
         out = [False] * len(ledges)
         if not ledges:
             return out
-        places = np.array([part.worst_mm for part in ledges])
+        # Away from the ends of a tunnel, where rounding makes its mouth crooked.
+        places = np.array(
+            [
+                part.center_mm[:2] if part.is_near(part.center_mm[:2]) else part.worst_mm
+                for part in ledges
+            ]
+        )
         ways = np.array([part.direction for part in ledges])
         layer = np.array([part.layer for part in ledges])
         # In the layer below, where there is nothing yet under the ledge.
@@ -360,7 +366,7 @@ class Inspection:
             tops[closed, :2], ways[closed], tops[closed, 2].astype(int), threshold_deg
         )
         for i, opening in zip(closed, looks, strict=True):
-            gradual = here[i].closed_mm * STEP >= ledges[i].length_mm - self.hair_mm
+            gradual = here[i].closed_mm * STEP / 2 >= ledges[i].length_mm - self.hair_mm
             out[i] = opening.is_arch and gradual and here[i].flat_mm <= self.limits_mm[1]
         return out
 

@@ -94,36 +94,11 @@ def worst_of_stacks(parts: list[Hanging]) -> list[Hanging]:
 def pillars_under(case: Case, part: Hanging) -> int:
     """Pillars whose contact is under a part of a layer: at its height, and within or beside it."""
     count = 0
-    low = np.min([loop.min(axis=0) for loop in part.loops], axis=0)
-    high = np.max([loop.max(axis=0) for loop in part.loops], axis=0)
     for pillar in case.placed.standing:
         x, y, z = pillar.contact_mm
-        radius = pillar.spec.size.contact_mm / 2 + 0.05
-        if abs(int(case.look.level(z)) - part.layer) > 1:
-            continue
-        if not (low[0] - radius <= x <= high[0] + radius):
-            continue
-        if not (low[1] - radius <= y <= high[1] + radius):
-            continue
-        count += _is_near(part.loops, np.array((x, y)), radius)
+        if abs(case.look.level(z) - part.layer) <= 1:
+            count += part.is_near((x, y), pillar.spec.size.contact_mm / 2 + 0.05)
     return count
-
-
-def _is_near(loops, point: np.ndarray, radius: float) -> bool:
-    """Whether a point is inside loops, or nearer to them than a radius."""
-    odd = False
-    for loop in loops:
-        a, b = loop - point, np.roll(loop, -1, axis=0) - point
-        way = b - a
-        length = np.maximum(np.einsum("ij,ij->i", way, way), 1e-300)
-        t = np.clip(-np.einsum("ij,ij->i", a, way) / length, 0, 1)
-        if (np.linalg.norm(a + t[:, None] * way, axis=1) <= radius).any():
-            return True
-        crosses = (a[:, 1] <= 0) != (b[:, 1] <= 0)
-        if crosses.any():
-            at = a[crosses, 0] - a[crosses, 1] / (b - a)[crosses, 1] * way[crosses, 0]
-            odd ^= bool(np.count_nonzero(at > 0) % 2)
-    return odd
 
 
 def under_part(part: Hanging) -> tuple[tuple[float, float], ...]:
