@@ -77,18 +77,14 @@ def test_no_flat_roof_over_its_limit_is_missed(process, count, spans, draws):
 
 @pytest.mark.parametrize(("process", "count", "radius"), [(FDM, 140, 24), (RESIN, 40, 8),
                                                           (METAL, 40, 8)])  # fmt: skip
-def test_hardly_an_arch_is_listed(process, count, radius, draws):
-    alarms = []
+def test_no_arch_is_listed(process, count, radius, draws):
     for _ in range(count):
         size, springs = draws.uniform(2, radius), draws.uniform(0, 8)
         kind, profile = arch(draws, size, springs)
         mesh = thrown(block_with_opening(profile, draws.uniform(4, 12)), draws)
         _, ledger = seen(mesh, process)
         listed = [f.short for f in of_kind(ledger, "bridge", "ledge", "overhang")]
-        if listed:
-            alarms.append(f"{kind} of radius {size} on {springs}: {listed}")
-    # Known to be wrong for about one in a hundred: false alarms, no silence.
-    assert len(alarms) <= 0.05 * count + 1, alarms
+        assert not listed, f"{kind} of radius {size} on {springs}: {listed}"
 
 
 def test_an_arch_with_a_flat_at_its_crown_is_judged_by_the_flat(draws):
@@ -104,8 +100,33 @@ def test_an_arch_with_a_flat_at_its_crown_is_judged_by_the_flat(draws):
         bridges = of_kind(ledger, "bridge")
         if flat > 10.1:
             assert bridges, flat
-        elif flat < 8:  # nearer to the limit some are listed with the step beside the flat
+        elif flat < 9.9:
             assert not bridges, (flat, [f.short for f in bridges])
+
+
+def test_a_lip_inside_an_arch_is_a_ledge_all_the_same(draws):
+    for _ in range(24):
+        radius, lip = draws.uniform(10, 20), draws.uniform(1.7, 5)
+        at = height_near_a_cut(draws, 0.2, 4, 3 + 0.9 * radius)
+        roof = [
+            (radius * math.cos(t), 3 + radius * math.sin(t)) for t in np.linspace(0, math.pi, 80)
+        ]
+        solid = block_with_opening([(-radius, -1), (radius, -1), *roof], 8)
+        wall = math.sqrt(max(radius**2 - max(at - 3, 0) ** 2, 0)) if at > 3 else radius
+        solid += cuboid(wall - lip, -4, at, radius + 3, 4, at + 1.2)
+        _, ledger = seen(thrown(solid, draws))
+        assert of_kind(ledger, "ledge", "bridge"), (radius, lip, at)
+
+
+def test_coarse_arches_are_silent_while_their_top_is_within_the_limit(draws):
+    for _ in range(12):
+        radius, sides = draws.uniform(4, 12), int(draws.integers(7, 24))
+        turn = np.linspace(0, math.pi, sides + 1)
+        roof = [(radius * math.cos(t), 3 + radius * math.sin(t)) for t in turn]
+        profile = [(-radius, -1), (radius, -1), *roof]
+        _, ledger = seen(thrown(block_with_opening(profile, 8), draws))
+        listed = [f.short for f in of_kind(ledger, "bridge")]
+        assert not listed, (radius, sides, listed)
 
 
 def test_a_low_arch_on_tall_splayed_walls_is_no_arch():
@@ -384,7 +405,8 @@ def test_scores_are_inspects_numbers_on_random_constructions(draws):
         look = inspect_model(placed.mesh, FDM)
         row = Scorer(placed.mesh, FDM, 45).score(down[None])[0]
         assert row[0] == pytest.approx(look.overhang(45).area_mm2, rel=1e-9, abs=1e-6)
-        assert row[4] == pytest.approx(look.peak.area_mm2, rel=1e-4)
+        # Rounding of coordinates far away counts along the outline.
+        assert row[4] == pytest.approx(look.peak.area_mm2, rel=1e-4, abs=20 * placed.mesh.grain_mm)
         assert row[5] == pytest.approx(look.worst_grip, abs=0.02)
         assert row[9] == pytest.approx(look.footing.tip_angle_deg, abs=0.4)  # layers, not volume
 

@@ -363,7 +363,8 @@ def look_at_openings(
         if len(own):
             crown = _kernels.flat_along(mesh.vertices, own, x, y, dx, dy, 1e-5)
         tall = 2 * (rise + 1) * h >= ARCH_RISE * width > 0  # the cuts lie within it
-        gradual = gap <= STEP * closed or (crown > 0 and gap - crown <= 1.1 * closed + hair)
+        # A flat at the crown is judged by itself; what closes beside it must be gradual.
+        gradual = gap - crown <= STEP * closed
         low = zone > bridge_mm and 2 * (zone_rise + 0.5) * h < _ZONE_RISE * zone
         found.append(
             Opening(
