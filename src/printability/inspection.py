@@ -6,6 +6,7 @@ from functools import cached_property
 
 import numpy as np
 
+from .arches import Arches
 from .estimate import Estimate, estimate
 from .footing import (
     Footing,
@@ -16,15 +17,12 @@ from .footing import (
     long_feet,
 )
 from .layers import (
-    FLAT_DEG,
-    STEP,
     Cup,
     Hanging,
     Island,
     Jump,
     Layers,
     Neck,
-    Opening,
     Peak,
     ThinWall,
     find_cups,
@@ -39,15 +37,13 @@ from .layers import (
     layers_that_reach,
     layers_together,
     levels,
-    look_at_openings,
-    openings_above,
     outlines,
     peak_layer,
     slice_layers,
     underside_areas,
     worst_grip,
 )
-from .mesh import Fault, Mesh, facet_areas, facet_normals, find_faults, first_hits, joined
+from .mesh import Fault, Mesh, facet_areas, find_faults, first_hits, joined
 from .pillars import FittedPillar, pillar_mesh
 from .process import Process
 from .surface import (
@@ -68,10 +64,6 @@ __all__ = ["Inspection", "PatchLook", "inspect_model", "pillar_layers"]
 
 # Patches smaller than this are not looked at one by one, mm2 (from memory).
 SPECK_MM2 = 0.5
-# Facets of a patch that are asked whether they close an opening gradually, the largest first.
-_ASKED = 48
-# Of a patch, the part that may lie elsewhere where all others close an opening gradually.
-_ELSEWHERE = 0.02
 _KEPT = (
     "islands", "grip", "peak", "necks", "thin", "cups", "footing", "faults", "corners", "spans",
     "jumps",
@@ -109,6 +101,9 @@ class Inspection:
         Those that stand; they are part of the layers.
     process : Process
     layers : Layers
+        Of the model and its pillars.
+    own_layers : Layers
+        Of the model alone.
     sides : (m,) uint8, optional
         Painted sides.
     """
@@ -117,6 +112,7 @@ class Inspection:
     pillars: list[FittedPillar]
     process: Process
     layers: Layers
+    own_layers: Layers
     sides: np.ndarray | None = None
     _hanging: dict[int, list[Hanging]] = field(default_factory=dict, repr=False)
     _arches: dict[float, list[bool]] = field(default_factory=dict, repr=False)
@@ -194,14 +190,8 @@ class Inspection:
 
     @cached_property
     def thin(self) -> tuple[ThinWall, ...]:
-        """Walls thinner than the process prints."""
-        pillars = [
-            (*p.contact_mm[:2], float(p.profile_mm[:, 1].max()), float(p.profile_mm[-1, 0]))
-            for p in self.pillars
-        ]
-        return find_thin_walls(
-            self.layers, self.process["wall_mm"], np.array(pillars).reshape(-1, 4)
-        )
+        """Walls of the model thinner than the process prints; pillars are meant to be thin."""
+        return find_thin_walls(self.own_layers, self.process["wall_mm"])
 
     @cached_property
     def cups(self) -> tuple[Cup, ...]:
@@ -308,67 +298,16 @@ class Inspection:
         return tuple(part for k in self.reaching for part in self.hanging(int(k)))
 
     @cached_property
-    def flat(self) -> np.ndarray:
-        """(f,) int: facets that are flat undersides."""
-        return np.flatnonzero(self.slopes_deg < FLAT_DEG)
-
-    def openings(self, places, directions, closing, threshold_deg: float) -> list[Opening]:
-        """How openings close; see `look_at_openings`."""
-        return look_at_openings(
-            self.layers, self.mesh, self.hair_mm, self.flat, np.asarray(places).reshape(-1, 2),
-            np.asarray(directions).reshape(-1, 2), np.asarray(closing, int), threshold_deg,
-            self.process["bridge_mm"],
-        )  # fmt: skip
+    def _arch_rule(self) -> Arches:
+        return Arches(
+            self.mesh, self.layers, self.hair_mm, self.slopes_deg, self.areas_mm2, self.limits_mm
+        )
 
     def arches(self, threshold_deg: float) -> list[bool]:
         """Whether each of `spans` belongs to an opening that closes gradually."""
         if threshold_deg not in self._arches:
-            spans = self.spans
-            out = [False] * len(spans)
-            bridge, ledge = self.limits_mm
-            long = [i for i, p in enumerate(spans) if p.kind == "bridge" and p.length_mm > bridge]
-            looks = self.openings(
-                [spans[i].worst_mm for i in long], [spans[i].direction for i in long],
-                [spans[i].layer for i in long], threshold_deg,
-            )  # fmt: skip
-            for i, opening in zip(long, looks, strict=True):
-                out[i] = opening.is_arch
-            sides = [i for i, p in enumerate(spans) if p.kind == "ledge" and p.length_mm > ledge]
-            for i, is_side in zip(sides, self._sides_of_arches(
-                [spans[i] for i in sides], threshold_deg), strict=True):  # fmt: skip
-                out[i] = is_side
-            self._arches[threshold_deg] = out
+            self._arches[threshold_deg] = self._arch_rule.of_spans(self.spans, threshold_deg)
         return self._arches[threshold_deg]
-
-    def _sides_of_arches(self, ledges: list[Hanging], threshold_deg: float) -> list[bool]:
-        """Whether ledges are sides of openings that close gradually further up.
-
-        What a ledge adds must itself be gradual: at most so many times what the layer below
-        added on its side.
-        """
-        out = [False] * len(ledges)
-        if not ledges:
-            return out
-        # Away from the ends of a tunnel, where rounding makes its mouth crooked.
-        places = np.array(
-            [
-                part.center_mm[:2] if part.is_near(part.center_mm[:2]) else part.worst_mm
-                for part in ledges
-            ]
-        )
-        ways = np.array([part.direction for part in ledges])
-        layer = np.array([part.layer for part in ledges])
-        # In the layer below, where there is nothing yet under the ledge.
-        tops = openings_above(self.layers, places, ways, layer - 1)
-        here = self.openings(places, ways, layer, threshold_deg)
-        closed = np.flatnonzero(tops[:, 2] >= 0)
-        looks = self.openings(
-            tops[closed, :2], ways[closed], tops[closed, 2].astype(int), threshold_deg
-        )
-        for i, opening in zip(closed, looks, strict=True):
-            gradual = here[i].closed_mm * STEP / 2 >= ledges[i].length_mm - self.hair_mm
-            out[i] = opening.is_arch and gradual and here[i].flat_mm <= self.limits_mm[1]
-        return out
 
     def facets_of_patches(self, overhang: Overhang) -> tuple[np.ndarray, np.ndarray]:
         """Facets ordered by patch, and where those of each patch begin (number 0: none)."""
@@ -394,7 +333,7 @@ class Inspection:
                 found[patch.id] = "step"
             else:
                 asked[patch.id] = facets
-        found |= self._close_gradually(asked, threshold_deg)
+        found |= dict.fromkeys(self._arch_rule.of_patches(asked, threshold_deg), "arch")
         looks = []
         for patch in overhang.patches:
             facets = order[ends[patch.id] : ends[patch.id + 1]]
@@ -405,46 +344,6 @@ class Inspection:
             looks.append(PatchLook(patch, form, why))
         self._looks[threshold_deg] = looks
         return looks
-
-    def _close_gradually(self, patches: dict[int, np.ndarray], threshold_deg) -> dict[int, str]:
-        """Which patches are roofs of openings that close gradually, all of them.
-
-        Facets that slope are asked, the largest first: from the middle of each, level along
-        its normal, there must be the other side of an opening, and what closes that opening
-        further up must do so gradually. Flat ones are bridges or ledges of their own.
-        """
-        if not patches:
-            return {}
-        asked, owner = [], []
-        for number, facets in patches.items():
-            sloping = facets[self.slopes_deg[facets] >= FLAT_DEG]
-            largest = sloping[np.argsort(-self.areas_mm2[sloping], kind="stable")[:_ASKED]]
-            asked.append(largest)
-            owner.append(np.full(len(largest), number))
-        asked, owner = np.concatenate(asked), np.concatenate(owner)
-        if not len(asked):
-            return {}
-        middle = self.mesh.vertices[self.mesh.facets[asked]].mean(axis=1)
-        normal = facet_normals(Mesh(self.mesh.vertices, self.mesh.facets[asked]))[:, :2]
-        way = normal / np.maximum(np.linalg.norm(normal, axis=1, keepdims=True), 1e-300)
-        h = self.layers.layer_height_mm
-        # The layer whose cut is next below, and surely below.
-        layer = levels(middle[:, 2] - 3 * self.hair_mm, h, self.hair_mm) - 1
-        gradual = np.zeros(len(asked), bool)
-        low = np.flatnonzero(layer >= 0)
-        tops = openings_above(self.layers, middle[low, :2], way[low], layer[low])
-        closed = tops[:, 2] >= 0
-        looks = self.openings(
-            tops[closed, :2], way[low[closed]], tops[closed, 2].astype(int), threshold_deg
-        )
-        gradual[low[closed]] = [opening.is_arch for opening in looks]
-        area = self.areas_mm2[asked]
-        found = {}
-        for number in patches:
-            own = owner == number
-            if own.any() and area[own & ~gradual].sum() <= _ELSEWHERE * area[own].sum():
-                found[number] = "arch"
-        return found
 
     def held(self, patch: Patch, overhang: Overhang, threshold_deg: float) -> Held:
         """What the pillars hold of a patch."""
@@ -472,11 +371,13 @@ class Inspection:
 
     def begins_in(self, facets: np.ndarray, layer: int) -> np.ndarray:
         """(f,) bool: whether facets lie, in part, between a layer's cut and the one below."""
+        if not len(facets):
+            return np.zeros(0, bool)
         z = self.mesh.vertices[:, 2][self.mesh.facets[facets]]
         h = self.layers.layer_height_mm
-        low = levels(z.min(axis=1, initial=np.inf), h, self.hair_mm) if len(facets) else z
-        high = levels(z.max(axis=1, initial=-np.inf), h, self.hair_mm) if len(facets) else z
-        return (low <= layer) & (layer <= high) if len(facets) else np.zeros(0, bool)
+        low = levels(z.min(axis=1), h, self.hair_mm)
+        high = levels(z.max(axis=1), h, self.hair_mm)
+        return (low <= layer) & (layer <= high)
 
     def facets_above(self, places_mm: np.ndarray, layer: np.ndarray) -> np.ndarray:
         """Facet that a part of a layer begins with above some places, (p,) int; -1 where none.
@@ -522,7 +423,7 @@ def inspect_model(
     layers = model_layers
     if pillars:
         layers = layers_together(model_layers, pillar_layers(pillars, h))
-    whole = Inspection(mesh, list(pillars), process, layers, sides)
+    whole = Inspection(mesh, list(pillars), process, layers, model_layers, sides)
     if progress:
         for stage, done, names in (
             ("Looking for islands", 0.72, ("islands",)),

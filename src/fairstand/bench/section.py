@@ -35,7 +35,7 @@ def section_context(now: Current, k: int) -> dict:
     x0, y0, width, height = _box(now)
     size = max(width, height)
     bar = _round_length(width * 0.3)
-    thin = thin_places_of_layer(look.layers, k, now.setup.process["wall_mm"])
+    thin = thin_places_of_layer(look.own_layers, k, now.setup.process["wall_mm"])
     thin = thin[:: max(len(thin) // MOST_THIN_SHOWN, 1)]
     return {
         "picture": picture,

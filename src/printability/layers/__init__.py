@@ -14,6 +14,7 @@ from .growth import (
 )
 from .islands import Island, find_islands, island_weight
 from .levels import hair_mm, layer_count, levels
+from .openings import FLAT_DEG, STEP, Opening, look_at_openings, openings_above
 from .plane import PlaneSection, plane_section
 from .slicing import (
     Layers,
@@ -24,16 +25,7 @@ from .slicing import (
     region_loops,
     slice_layers,
 )
-from .spans import (
-    FLAT_DEG,
-    STEP,
-    Hanging,
-    Opening,
-    hanging_parts,
-    layers_that_reach,
-    look_at_openings,
-    openings_above,
-)
+from .spans import Hanging, hanging_parts, layers_that_reach
 from .support import LayerPicture, layer_picture
 from .thin import ThinWall, find_thin_walls, thin_places_of_layer
 from .tug import Tug, tug_of_war

@@ -101,6 +101,18 @@ def near_segment(x, y, ax, ay, bx, by):
 
 
 @njit(cache=True, nogil=True)
+def hit_distance(x, y, dx, dy, ax, ay, bx, by):
+    """Distance along a direction of length 1 to a segment, infinite where the line misses it."""
+    ax, ay, bx, by = ax - x, ay - y, bx - x, by - y
+    sa, sb = dx * ay - dy * ax, dx * by - dy * bx
+    if (sa > 0) == (sb > 0):
+        return np.inf
+    t = sa / (sa - sb)
+    d = dx * (ax + t * (bx - ax)) + dy * (ay + t * (by - ay))
+    return d if d >= 0 else np.inf
+
+
+@njit(cache=True, nogil=True)
 def nearest(grid, segs, x, y, most):
     """Distance to the nearest segment and its number; ``most`` and -1 where none is nearer."""
     x0, y0, cell, nx, ny, start, member = grid
@@ -179,6 +191,28 @@ def crossings_right(grid, segs, x, y, found_x, found_i):
 
 
 @njit(cache=True, nogil=True)
+def first_right(grid, segs, x, y):
+    """The segment that lies next to the right of a point, -1 where there is none."""
+    x0, y0, cell, nx, ny, start, member = grid
+    best, which = np.inf, -1
+    r = int(np.floor((y - y0) / cell))
+    if r < 0 or r >= ny:
+        return which
+    for c in range(max(int(np.floor((x - x0) / cell)), 0), nx):
+        for m in range(start[r * nx + c], start[r * nx + c + 1]):
+            i = member[m]
+            ya, yb = segs[i, 1], segs[i, 3]
+            if (ya <= y) == (yb <= y):
+                continue
+            at = segs[i, 0] + (y - ya) / (yb - ya) * (segs[i, 2] - segs[i, 0])
+            if x < at < best:
+                best, which = at, i
+        if which >= 0 and best <= x0 + (c + 1) * cell:
+            break
+    return which
+
+
+@njit(cache=True, nogil=True)
 def ray(grid, segs, x, y, dx, dy):
     """Distance along a direction of length 1 to the first segment; infinite without one."""
     x0, y0, cell, nx, ny, start, member = grid
@@ -202,15 +236,10 @@ def ray(grid, segs, x, y, dx, dy):
     while True:
         for m in range(start[cy * nx + cx], start[cy * nx + cx + 1]):
             i = member[m]
-            ax, ay = segs[i, 0] - x, segs[i, 1] - y
-            bx, by = segs[i, 2] - x, segs[i, 3] - y
-            sa, sb = dx * ay - dy * ax, dx * by - dy * bx
-            if (sa > 0) == (sb > 0):
-                continue
-            t = sa / (sa - sb)
-            d = dx * (ax + t * (bx - ax)) + dy * (ay + t * (by - ay))
-            if 0 <= d < best:
-                best = d
+            best = min(
+                best,
+                hit_distance(x, y, dx, dy, segs[i, 0], segs[i, 1], segs[i, 2], segs[i, 3]),
+            )
         tx = (x0 + (cx + (1 if dx > 0 else 0)) * cell - x) / dx if abs(dx) > 1e-300 else np.inf
         ty = (y0 + (cy + (1 if dy > 0 else 0)) * cell - y) / dy if abs(dy) > 1e-300 else np.inf
         if best <= min(tx, ty):

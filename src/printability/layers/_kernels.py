@@ -1,4 +1,4 @@
-"""Compiled slicing: planes through facets, loops and whether they cross.
+"""Compiled slicing: planes through facets, loops and whether they cross, undersides between cuts.
 
 Loops are stored flat: ``points`` (p, 2) holds them one after another, loop ``l`` is
 ``points[loop_start[l]:loop_start[l + 1]]``, and the loops of layer ``k`` are
@@ -9,6 +9,7 @@ import numpy as np
 from numba import njit
 
 from ._grid import build_grid, segments_of
+from .levels import cut_height, level
 
 # Layers of more segments are searched by a grid instead of strips.
 _BY_GRID = 2000
@@ -28,7 +29,7 @@ def _cut(ax, ay, az, bx, by, bz, z):
 
 
 @njit(cache=True, nogil=True)
-def slice_facets(vertices, facets, twin, level, first, heights):
+def slice_facets(vertices, facets, twin, level_of, first, heights):
     """Loops of the planes ``first`` and following, found by walking from facet to facet.
 
     An edge is cut by a plane when the levels of its ends (see `levels`) are on both sides, so
@@ -41,7 +42,7 @@ def slice_facets(vertices, facets, twin, level, first, heights):
     m = facets.shape[0]
     count = np.zeros(n + 1, np.int64)
     for f in range(m):
-        la, lb, lc = level[facets[f, 0]], level[facets[f, 1]], level[facets[f, 2]]
+        la, lb, lc = level_of[facets[f, 0]], level_of[facets[f, 1]], level_of[facets[f, 2]]
         for k in range(max(min(la, lb, lc) - first, 0), min(max(la, lb, lc) - first, n)):
             count[k + 1] += 1
     for k in range(n):
@@ -50,7 +51,7 @@ def slice_facets(vertices, facets, twin, level, first, heights):
     fill = count[:-1].copy()
     cut = np.empty(total, np.int32)
     for f in range(m):
-        la, lb, lc = level[facets[f, 0]], level[facets[f, 1]], level[facets[f, 2]]
+        la, lb, lc = level_of[facets[f, 0]], level_of[facets[f, 1]], level_of[facets[f, 2]]
         for k in range(max(min(la, lb, lc) - first, 0), min(max(la, lb, lc) - first, n)):
             cut[fill[k]] = f
             fill[k] += 1
@@ -75,7 +76,10 @@ def slice_facets(vertices, facets, twin, level, first, heights):
                     # Begin where the chain begins: at a facet entered through an open edge.
                     entry = -1
                     for i in range(3):
-                        if level[facets[f, i]] > plane and level[facets[f, (i + 1) % 3]] <= plane:
+                        if (
+                            level_of[facets[f, i]] > plane
+                            and level_of[facets[f, (i + 1) % 3]] <= plane
+                        ):
                             entry = i
                     if twin[3 * f + entry] >= 0:
                         continue
@@ -92,7 +96,10 @@ def slice_facets(vertices, facets, twin, level, first, heights):
                     seen[g] = k
                     out = -1
                     for i in range(3):
-                        if level[facets[g, i]] <= plane and level[facets[g, (i + 1) % 3]] > plane:
+                        if (
+                            level_of[facets[g, i]] <= plane
+                            and level_of[facets[g, (i + 1) % 3]] > plane
+                        ):
                             out = i
                     a, b = facets[g, out], facets[g, (out + 1) % 3]
                     x, y = _cut(
@@ -282,3 +289,49 @@ def layers_with_crossings(points, loop_start, layer_start):
                 break
         crossing[k] = hit
     return crossing
+
+
+@njit(cache=True, nogil=True)
+def bounding(region, first, last):
+    """Loops of a layer that bound its regions, first to last - 1."""
+    count = 0
+    out = np.empty(last - first, np.int64)
+    for loop in range(first, last):
+        if region[loop] >= 0:
+            out[count] = loop
+            count += 1
+    return out[:count]
+
+
+@njit(cache=True, nogil=True)
+def underside_area_by_layer(vertices, facets, n, h, hair):
+    """Area, seen from above, of undersides between each cut and the one below it.
+
+    That of a facet above height z shrinks as the square of the rest, so each facet's share
+    of a slab is a difference of squares; row 0 is what lies below the first cut, row n what
+    lies above the last.
+    """
+    out = np.zeros(n + 1)
+    for f in range(facets.shape[0]):
+        a, b, c = facets[f, 0], facets[f, 1], facets[f, 2]
+        ux, uy = vertices[b, 0] - vertices[a, 0], vertices[b, 1] - vertices[a, 1]
+        vx, vy = vertices[c, 0] - vertices[a, 0], vertices[c, 1] - vertices[a, 1]
+        twice = ux * vy - uy * vx
+        if twice >= 0:
+            continue
+        area = -twice / 2
+        za, zb, zc = vertices[a, 2], vertices[b, 2], vertices[c, 2]
+        low, high = min(za, zb, zc), max(za, zb, zc)
+        middle = za + zb + zc - low - high
+        first, last = min(level(low, h, hair), n), min(level(high, h, hair), n)
+        done = 0.0
+        for k in range(first, last):
+            z = min(max(cut_height(k, h), low), high)
+            if z <= middle:
+                part = (z - low) ** 2 / ((high - low) * (middle - low)) if middle > low else 0.0
+            else:
+                part = 1 - (high - z) ** 2 / ((high - low) * (high - middle))
+            out[k] += area * (part - done)
+            done = part
+        out[last] += area * (1 - done)
+    return out

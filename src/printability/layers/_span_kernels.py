@@ -1,10 +1,17 @@
-"""Compiled searches in the plane: what hangs, its farthest points, crossings, openings."""
+"""Compiled searches in the plane within one layer: farthest points, crossings, edges held."""
 
 import numpy as np
 from numba import njit
 
-from ._grid import build_grid, inside, near_segment, nearest, ray, segments_of
-from .levels import cut_height, level
+from ._grid import (
+    build_grid,
+    first_right,
+    hit_distance,
+    inside,
+    near_segment,
+    nearest,
+    ray,
+)
 
 _ANGLES = 180  # half turns are tried at this many angles before the best is refined
 # The search for the farthest point stops when no cell can hold one farther by this part.
@@ -126,25 +133,11 @@ def containing(segs, region, points):
     out = np.full(points.shape[0], -1, np.int64)
     for p in range(points.shape[0]):
         x, y = points[p, 0], points[p, 1]
-        if not inside(grid, segs, x, y):
-            continue
-        # What bounds the region to the right.
-        best, which = np.inf, -1
-        x0, y0, cell, nx, _ny, start, member = grid
-        r = int(np.floor((y - y0) / cell))
-        for c in range(max(int(np.floor((x - x0) / cell)), 0), nx):
-            for m in range(start[r * nx + c], start[r * nx + c + 1]):
-                i = member[m]
-                ya, yb = segs[i, 1], segs[i, 3]
-                if (ya <= y) == (yb <= y):
-                    continue
-                at = segs[i, 0] + (y - ya) / (yb - ya) * (segs[i, 2] - segs[i, 0])
-                if x < at < best:
-                    best, which = at, i
-            if which >= 0 and best <= x0 + (c + 1) * cell:
-                break
-        if which >= 0:
-            out[p] = region[which]
+        if inside(grid, segs, x, y):
+            # What bounds the region to the right.
+            which = first_right(grid, segs, x, y)
+            if which >= 0:
+                out[p] = region[which]
     return out
 
 
@@ -316,15 +309,12 @@ def _ray(x, y, dx, dy, segments):
     """Distance along a ray to the first segment, infinite where there is none."""
     best = np.inf
     for i in range(segments.shape[0]):
-        ax, ay = segments[i, 0] - x, segments[i, 1] - y
-        bx, by = segments[i, 2] - x, segments[i, 3] - y
-        sa, sb = dx * ay - dy * ax, dx * by - dy * bx
-        if (sa > 0) == (sb > 0):
-            continue
-        t = sa / (sa - sb)
-        d = dx * (ax + t * (bx - ax)) + dy * (ay + t * (by - ay))
-        if 0 <= d < best:
-            best = d
+        best = min(
+            best,
+            hit_distance(
+                x, y, dx, dy, segments[i, 0], segments[i, 1], segments[i, 2], segments[i, 3]
+            ),
+        )
     return best
 
 
@@ -383,319 +373,3 @@ def shortest_crossing(x, y, free, held):
                 best, best_angle = length, angle
         step /= 2
     return best, best_angle, x, y
-
-
-@njit(cache=True, nogil=True)
-def _gap(grid, segs, x, y, dx, dy):
-    """Length of the free line through a point outside the material and how far it goes back.
-
-    0 inside the material, infinite where the line is open at an end.
-    """
-    if segs.shape[0] == 0:
-        return np.inf, np.inf
-    if inside(grid, segs, x, y):
-        return 0.0, 0.0
-    back = ray(grid, segs, x, y, -dx, -dy)
-    return ray(grid, segs, x, y, dx, dy) + back, back
-
-
-@njit(cache=True, nogil=True)
-def _bounding(region, first, last):
-    count = 0
-    out = np.empty(last - first, np.int64)
-    for loop in range(first, last):
-        if region[loop] >= 0:
-            out[count] = loop
-            count += 1
-    return out[:count]
-
-
-@njit(cache=True, nogil=True)
-def closings_above(points, loop_start, layer_start, region, queries, layer):
-    """Where openings close, going up from places outside the material.
-
-    ``queries`` (q, 4) are x, y and a level direction. The gap along that line is followed up
-    from its layer by its middle, until there is material in the middle. Returns rows of the
-    middle's x and y and the layer that closes it, -1 where the gap is open or never closes.
-    """
-    n, q = layer_start.shape[0] - 1, queries.shape[0]
-    out = np.empty((q, 3))
-    order = np.argsort(layer)
-    active = np.empty(q, np.int64)
-    count, at = 0, 0
-    for i in range(q):
-        out[i, 0], out[i, 1], out[i, 2] = queries[i, 0], queries[i, 1], -1.0
-    k = layer[order[0]] if q else n
-    while k < n and (count > 0 or at < q):
-        if count == 0:
-            k = layer[order[at]]
-        while at < q and layer[order[at]] == k:
-            active[count] = order[at]
-            count += 1
-            at += 1
-        segs, _ = segments_of(
-            points, loop_start, _bounding(region, layer_start[k], layer_start[k + 1])
-        )
-        grid = build_grid(segs)
-        kept = 0
-        for a in range(count):
-            i = active[a]
-            dx, dy = queries[i, 2], queries[i, 3]
-            gap, back = _gap(grid, segs, out[i, 0], out[i, 1], dx, dy)
-            if gap <= 0:
-                if k > layer[i]:
-                    out[i, 2] = k
-            elif np.isfinite(gap):
-                out[i, 0] += (gap / 2 - back) * dx
-                out[i, 1] += (gap / 2 - back) * dy
-                active[kept] = i
-                kept += 1
-        count = kept
-        k += 1
-    return out
-
-
-@njit(cache=True, nogil=True)
-def openings_below(points, loop_start, layer_start, region, queries, layer, upright, at_threshold):
-    """How openings widen, going down from the layers that close them.
-
-    ``queries`` (q, 4) are x, y and the direction of the span. An opening springs where it
-    widens by no more than ``upright`` a layer; the zone at its top that is flatter than the
-    threshold ends where it widens by no more than ``at_threshold``. Returns rows of the gap in
-    the layer below, how much that layer closed (0 where nothing tells), the greatest width and
-    the layers from there to the closing one, and the same two of the zone.
-    """
-    q = queries.shape[0]
-    out = np.zeros((q, 6))
-    order = np.argsort(-layer)
-    active = np.empty(q, np.int64)
-    steep = np.zeros(q, np.bool_)
-    before = np.zeros(q)
-    count, at = 0, 0
-    k = layer[order[0]] - 1 if q else -1
-    while k >= 0 and (count > 0 or at < q):
-        if count == 0:
-            k = layer[order[at]] - 1
-        while at < q and layer[order[at]] - 1 == k:
-            active[count] = order[at]
-            count += 1
-            at += 1
-        if k < 0:
-            break
-        segs, _ = segments_of(
-            points, loop_start, _bounding(region, layer_start[k], layer_start[k + 1])
-        )
-        grid = build_grid(segs)
-        kept = 0
-        for a in range(count):
-            i = active[a]
-            gap, _ = _gap(grid, segs, queries[i, 0], queries[i, 1], queries[i, 2], queries[i, 3])
-            if gap <= 0 or not np.isfinite(gap):
-                continue
-            rise = float(layer[i] - k)
-            if before[i] == 0.0:
-                out[i, 0] = gap
-                out[i, 2], out[i, 3], out[i, 4], out[i, 5] = gap, rise, gap, rise
-            else:
-                if rise == 2.0:
-                    out[i, 1] = max(gap - before[i], 0.0)
-                if gap <= before[i] + at_threshold:
-                    steep[i] = True
-                if not steep[i]:
-                    out[i, 4], out[i, 5] = gap, rise
-                if gap > out[i, 2] + upright:
-                    out[i, 2], out[i, 3] = gap, rise
-            before[i] = gap
-            active[kept] = i
-            kept += 1
-        count = kept
-        k -= 1
-    return out
-
-
-@njit(cache=True, nogil=True)
-def flat_along(vertices, facets, x, y, dx, dy, tolerance):
-    """Length of the stretch of a line, through a point, that lies over some facets.
-
-    0 where the point is under none of them.
-    """
-    n = facets.shape[0]
-    lows, highs = np.empty(n), np.empty(n)
-    count = 0
-    for f in range(n):
-        low, high = np.inf, -np.inf
-        for i in range(3):
-            a, b = facets[f, i], facets[f, (i + 1) % 3]
-            ax, ay = vertices[a, 0] - x, vertices[a, 1] - y
-            bx, by = vertices[b, 0] - x, vertices[b, 1] - y
-            sa, sb = dx * ay - dy * ax, dx * by - dy * bx
-            ta, tb = dx * ax + dy * ay, dx * bx + dy * by
-            if abs(sa) <= tolerance:
-                low, high = min(low, ta), max(high, ta)
-            if (sa > tolerance and sb < -tolerance) or (sa < -tolerance and sb > tolerance):
-                t = ta + sa / (sa - sb) * (tb - ta)
-                low, high = min(low, t), max(high, t)
-        if high > low:
-            lows[count], highs[count] = low, high
-            count += 1
-    order = np.argsort(lows[:count])
-    begin, end = 0.0, -1.0
-    for p in order:
-        if end < begin:
-            begin, end = lows[p], highs[p]
-        elif lows[p] <= end + tolerance:
-            end = max(end, highs[p])
-        else:
-            if begin <= tolerance and end >= -tolerance:
-                break
-            begin, end = lows[p], highs[p]
-    if end > begin and begin <= tolerance and end >= -tolerance:
-        return end - begin
-    return 0.0
-
-
-@njit(cache=True, nogil=True)
-def _row_crossings(points, loop_start, loops, axis, origin, pitch, rows):
-    """Where loops cross rows, in order along each: values, and where each row's begin."""
-    start = np.zeros(rows + 1, np.int64)
-    values = np.empty(0)
-    fill = start
-    for sweep in range(2):
-        if sweep == 1:
-            for r in range(rows):
-                start[r + 1] += start[r]
-            values = np.empty(start[rows])
-            fill = start[:-1].copy()
-        for loop in loops:
-            a, b = loop_start[loop], loop_start[loop + 1]
-            px, py = points[b - 1, 1 - axis], points[b - 1, axis]
-            for i in range(a, b):
-                qx, qy = points[i, 1 - axis], points[i, axis]
-                low, high = min(py, qy), max(py, qy)
-                # Rows with low < row <= high.
-                r0 = max(int(np.floor((low - origin) / pitch)) + 1, 0)
-                r1 = min(int(np.floor((high - origin) / pitch)), rows - 1)
-                if sweep == 0:
-                    for r in range(r0, r1 + 1):
-                        start[r + 1] += 1
-                elif r0 <= r1:
-                    slope = (qx - px) / (qy - py)
-                    for r in range(r0, r1 + 1):
-                        at = px + (origin + r * pitch - py) * slope
-                        p = fill[r]
-                        while p > start[r] and values[p - 1] > at:
-                            values[p] = values[p - 1]
-                            p -= 1
-                        values[p] = at
-                        fill[r] += 1
-                px, py = qx, qy
-    return values, start
-
-
-@njit(cache=True, nogil=True)
-def layers_that_reach(points, loop_start, layer_start, region, first, last, under, least):
-    """Which layers may hold a point at ``least`` or more from the layer below.
-
-    Rows along X and columns along Y are looked along at a quarter of that apart. A part of a
-    layer that reaches so far crosses one of them where it is still at half of it from what
-    holds it, or else is smaller than that apart itself. No layer that reaches is left out;
-    some that do not are in.
-    """
-    out = np.zeros(last - first, np.bool_)
-    pitch, half = least / 4, least / 2
-    for k in range(max(first, 1), last):
-        if under[k] <= 1e-9:
-            continue
-        own = _bounding(region, layer_start[k], layer_start[k + 1])
-        below = _bounding(region, layer_start[k - 1], layer_start[k])
-        if own.shape[0] == 0 or below.shape[0] == 0:
-            continue
-        segs, _ = segments_of(points, loop_start, below)
-        grid = build_grid(segs)
-        hit = False
-        for axis in (1, 0):
-            low, high = np.inf, -np.inf
-            for loop in own:
-                for i in range(loop_start[loop], loop_start[loop + 1]):
-                    low, high = min(low, points[i, axis]), max(high, points[i, axis])
-            rows = min(int((high - low) / pitch) + 1, 20_000)
-            step = max(pitch, (high - low) / rows)
-            origin = low + 0.37 * step
-            mine, mine_at = _row_crossings(points, loop_start, own, axis, origin, step, rows)
-            theirs, theirs_at = _row_crossings(points, loop_start, below, axis, origin, step, rows)
-            for r in range(rows):
-                row = origin + r * step
-                t, t_end = theirs_at[r], theirs_at[r + 1]
-                for p in range(mine_at[r], mine_at[r + 1] - 1, 2):
-                    at, end = mine[p], mine[p + 1]
-                    # Walk over what of [at, end] no interval of the layer below covers.
-                    while t + 1 < t_end and theirs[t + 1] <= at:
-                        t += 2
-                    u = t
-                    a_held = False
-                    while at < end:
-                        if u + 1 < t_end and theirs[u] <= at:
-                            at = max(at, theirs[u + 1])
-                            a_held = True
-                            u += 2
-                            continue
-                        b_held = u + 1 < t_end and theirs[u] <= end
-                        b = theirs[u] if b_held else end
-                        length = b - at
-                        most = 2 * half if a_held and b_held else half
-                        if length > most or not (a_held or b_held):
-                            steps = int(length / pitch) + 1
-                            for s in range(steps + 1):
-                                v = at + length * s / steps
-                                x, y = (v, row) if axis == 1 else (row, v)
-                                d, _ = nearest(grid, segs, x, y, half)
-                                if d >= half:
-                                    hit = True
-                                    break
-                        if hit:
-                            break
-                        at = b
-                        if not b_held:
-                            break
-                    if hit:
-                        break
-                if hit:
-                    break
-            if hit:
-                break
-        out[k - first] = hit
-    return out
-
-
-@njit(cache=True, nogil=True)
-def underside_area_by_layer(vertices, facets, n, h, hair):
-    """Area, seen from above, of undersides between each cut and the one below it.
-
-    That of a facet above height z shrinks as the square of the rest, so each facet's share
-    of a slab is a difference of squares; row 0 is what lies below the first cut, row n what
-    lies above the last.
-    """
-    out = np.zeros(n + 1)
-    for f in range(facets.shape[0]):
-        a, b, c = facets[f, 0], facets[f, 1], facets[f, 2]
-        ux, uy = vertices[b, 0] - vertices[a, 0], vertices[b, 1] - vertices[a, 1]
-        vx, vy = vertices[c, 0] - vertices[a, 0], vertices[c, 1] - vertices[a, 1]
-        twice = ux * vy - uy * vx
-        if twice >= 0:
-            continue
-        area = -twice / 2
-        za, zb, zc = vertices[a, 2], vertices[b, 2], vertices[c, 2]
-        low, high = min(za, zb, zc), max(za, zb, zc)
-        middle = za + zb + zc - low - high
-        first, last = min(level(low, h, hair), n), min(level(high, h, hair), n)
-        done = 0.0
-        for k in range(first, last):
-            z = min(max(cut_height(k, h), low), high)
-            if z <= middle:
-                part = (z - low) ** 2 / ((high - low) * (middle - low)) if middle > low else 0.0
-            else:
-                part = 1 - (high - z) ** 2 / ((high - low) * (high - middle))
-            out[k] += area * (part - done)
-            done = part
-        out[last] += area * (1 - done)
-    return out

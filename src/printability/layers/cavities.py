@@ -10,7 +10,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from . import _regions
+from . import _joining
 from .slicing import Layers, outlines
 
 __all__ = ["Cup", "find_cups"]
@@ -51,7 +51,7 @@ def find_cups(layers: Layers, least_mm3: float) -> tuple[Cup, ...]:
     if not layers.is_hole.any():
         return ()  # without a hole in some layer there is no room that is walled in
     room = _room_from_below(layers)
-    first, after, taken, _, mouth, mouth_at = _regions.trace_floating(
+    first, after, taken, _, mouth, mouth_at = _joining.trace_floating(
         *room.touching, room.layer_regions, room.region_area_mm2
     )
     h = layers.layer_height_mm

@@ -7,11 +7,10 @@ from scipy.sparse import coo_matrix
 from scipy.sparse.csgraph import connected_components
 
 from ..mesh import Mesh
-from . import _regions
-from . import _span_kernels as _kernels
+from . import _joining, _kernels, _span_kernels
 from .levels import hair_mm
 from .slicing import Layers, outlines, region_loops, union_of_loops
-from .spans import Hanging
+from .spans import Hanging, edges_of_loops, just_inside
 from .tug import tug_of_war
 
 __all__ = [
@@ -163,9 +162,11 @@ def find_jumps(
         key = part.layer, part.part
         if tug.ratio < SAFE and (key not in worst or tug.ratio < worst[key][0].ratio):
             worst[key] = tug, part
+    homes = _homes(layers, [part for _, part in worst.values()])
+    around = {r: _grip_of_region(layers, r) for r in set(homes.tolist())}
     found = []
-    for tug, part in worst.values():
-        area, grip = _region_around(layers, part)
+    for (tug, part), home in zip(worst.values(), homes.tolist(), strict=True):
+        grip, area = around[home]
         found.append(
             Jump(
                 part.layer,
@@ -182,29 +183,29 @@ def find_jumps(
     return tuple(found)
 
 
-def _region_around(layers: Layers, part: Hanging) -> tuple[float, float]:
-    """Area and grip of the connected region that a hanging part belongs to."""
-    k = part.layer
-    first, last = layers.layer_regions[k], layers.layer_regions[k + 1]
-    hanging = union_of_loops(list(part.loops))
-    best, area, grip = -1.0, 0.0, 0.0
-    below = union_of_loops(outlines(layers, k - 1))
-    boxes = layers.loop_box_mm
-    low = np.min([loop.min(axis=0) for loop in part.loops], axis=0)
-    high = np.max([loop.max(axis=0) for loop in part.loops], axis=0)
-    loops, start = layers.loops_by_region
-    for r in range(first, last):
-        box = boxes[loops[start[r]]]
-        if (box[:2] > high).any() or (box[2:] < low).any():
-            continue
-        own = union_of_loops(region_loops(layers, r)) if last - first > 1 else union_of_loops(
-            outlines(layers, k)
-        )  # fmt: skip
-        shared = (own ^ hanging).area()
-        if shared > best:
-            size = float(own.area())
-            best, area, grip = shared, size, float((own ^ below).area()) / max(size, 1e-300)
-    return area, grip
+def _homes(layers: Layers, parts: list[Hanging]) -> np.ndarray:
+    """Connected region that each hanging part belongs to, (p,) int."""
+    homes = np.zeros(len(parts), int)
+    layer = np.array([part.layer for part in parts], int)
+    edges = [edges_of_loops(list(part.loops)) for part in parts]
+    ends = np.cumsum([0, *(len(e) for e in edges)])
+    inside = just_inside(np.concatenate(edges), ends) if edges else np.zeros((0, 2))
+    for k in np.unique(layer):
+        regions = np.arange(layers.layer_regions[k], layers.layer_regions[k + 1])
+        segs = [edges_of_loops(region_loops(layers, int(r))) for r in regions]
+        own = np.flatnonzero(layer == k)
+        number = np.repeat(regions, [len(e) for e in segs])
+        homes[own] = _span_kernels.containing(np.concatenate(segs), number, inside[own])
+    return homes
+
+
+def _grip_of_region(layers: Layers, region: int) -> tuple[float, float]:
+    """Part of a connected region that lies on the layer below, and its area."""
+    lower, upper = layers.touching
+    own = union_of_loops(region_loops(layers, region))
+    below = [loop for r in lower[upper == region].tolist() for loop in region_loops(layers, r)]
+    area = float(own.area())
+    return float((own ^ union_of_loops(below)).area()) / max(area, 1e-300), area
 
 
 def peak_layer(layers: Layers) -> Peak | None:
@@ -231,7 +232,7 @@ def find_necks(layers: Layers, most_ratio: float) -> tuple[Neck, ...]:
     if not n:
         return ()
     lower, upper = layers.touching
-    group, area, above = _regions.carried(
+    group, area, above = _joining.carried(
         lower, upper, layers.layer_regions, layers.region_area_mm2
     )
     above = above * layers.layer_height_mm

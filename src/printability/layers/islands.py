@@ -2,7 +2,7 @@
 
 from dataclasses import dataclass
 
-from . import _regions
+from . import _joining
 from .slicing import Layers
 
 __all__ = ["Island", "find_islands", "island_weight"]
@@ -39,7 +39,7 @@ def island_weight(islands: tuple[Island, ...], half_layers: float) -> float:
 
 def find_islands(layers: Layers) -> tuple[Island, ...]:
     """All islands, from the bottom up; regions that only touch along an outline count as held."""
-    which, after, _, lasts, _, _ = _regions.trace_floating(
+    which, after, _, lasts, _, _ = _joining.trace_floating(
         *layers.touching, layers.layer_regions, layers.region_area_mm2
     )
     found = []

@@ -14,7 +14,7 @@ import manifold3d
 import numpy as np
 
 from ..mesh import Mesh
-from . import _kernels, _regions
+from . import _joining, _kernels, _regions
 from .levels import hair_mm, layer_count, levels
 
 __all__ = [
@@ -132,7 +132,7 @@ class Layers:
     @cached_property
     def touching(self) -> tuple[np.ndarray, np.ndarray]:
         """(p,) int twice: lower and upper region of all pairs that have a point in common."""
-        return _regions.touching_pairs(
+        return _joining.touching_pairs(
             self.points,
             self.loop_start,
             *self.loops_by_region,
@@ -278,7 +278,8 @@ def section_at(mesh: Mesh, z_mm: float, layer_height_mm: float = 1.0) -> Layers:
 
 def region_loops(layers: Layers, region: int) -> list[np.ndarray]:
     """Outline and holes of one region, (n, 2) each."""
-    own = np.flatnonzero(layers.region_of_loop == region)
+    loops, start = layers.loops_by_region
+    own = loops[start[region] : start[region + 1]]
     return [layers.points[layers.loop_start[i] : layers.loop_start[i + 1]] for i in own]
 
 

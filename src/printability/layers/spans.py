@@ -21,13 +21,11 @@ import manifold3d
 import numpy as np
 from manifold3d import JoinType
 
-from ..mesh import Mesh
+from . import _reach_kernels
 from . import _span_kernels as _kernels
-from .levels import levels
 from .slicing import THREADS, Layers, outlines, union_of_loops
 
-__all__ = ["Hanging", "Opening", "hanging_parts", "layers_that_reach", "look_at_openings",
-           "openings_above"]  # fmt: skip
+__all__ = ["Hanging", "edges_of_loops", "hanging_parts", "just_inside", "layers_that_reach"]
 
 # Outlines that were cut and joined agree within this.
 _SAME_PLACE_MM = 1e-4
@@ -46,20 +44,6 @@ _TIPS = 6
 _ASIDE = 24
 # Sides of the polygon that stands for a circle when a layer is grown.
 _CIRCLE = 48
-# An opening's sides are upright where they are steeper than this (our choice).
-_UPRIGHT_DEG = 89.5
-# An opening that rises at least this part of half its width closes gradually enough: a round
-# arch has 1 (common practice, no source, but for the slack).
-ARCH_RISE = 0.9
-# At the top, where it is flatter than the threshold, a circle rises 0.41 of half the width it
-# has there and an ellipse of half that rise 0.31 (worked out); a lower one is no arch however
-# tall the walls that it stands on.
-_ZONE_RISE = 0.28
-# A layer that closes more than this many times what the layer below closed is a flat step
-# (common practice, no source; a circle's crown closes 2.4 times).
-STEP = 3.0
-# Undersides flatter than this are flat (our choice).
-FLAT_DEG = 1.0
 
 
 @dataclass(frozen=True)
@@ -132,7 +116,7 @@ def layers_that_reach(layers: Layers, under_mm2: np.ndarray, least_mm: float) ->
     """
 
     def between(ends) -> np.ndarray:
-        return _kernels.layers_that_reach(
+        return _reach_kernels.layers_that_reach(
             layers.points, layers.loop_start, layers.layer_start, layers.region_of_loop, *ends,
             under_mm2, least_mm,
         )  # fmt: skip
@@ -173,13 +157,13 @@ def hanging_parts(
     hanging = _parts_of(over - under.offset(_TRACE_MM, JoinType.Miter))
     segs, region = _edges_of(hanging)
     segs, region = _kernels.split_at(segs, region, np.concatenate(below), _SAME_PLACE_MM)
-    is_held = _kernels.lie_on(segs, _segments(below), _SAME_PLACE_MM)
+    is_held = _kernels.lie_on(segs, edges_of_loops(below), _SAME_PLACE_MM)
     ends = np.searchsorted(region, np.arange(len(hanging) + 1))
     length = np.hypot(segs[:, 2] - segs[:, 0], segs[:, 3] - segs[:, 1])
 
     parts, part_of = _edges_of(unsupported)
     part_ends = np.searchsorted(part_of, np.arange(len(unsupported) + 1))
-    home = _kernels.containing(segs, region, _just_inside(parts, part_ends))
+    home = _kernels.containing(segs, region, just_inside(parts, part_ends))
     found: list[Hanging] = []
     z = (k + 0.5) * layers.layer_height_mm
     for u, r in enumerate(home.tolist()):
@@ -250,13 +234,13 @@ def _edges_of(parts: list[list[np.ndarray]]) -> tuple[np.ndarray, np.ndarray]:
     """Edges (s, 4) of parts, part by part, and the number of the part of each."""
     if not parts:
         return np.zeros((0, 4)), np.zeros(0, int)
-    edges = [_segments(loops) for loops in parts]
+    edges = [edges_of_loops(loops) for loops in parts]
     return np.concatenate(edges), np.repeat(np.arange(len(parts)), [len(e) for e in edges])
 
 
 def _area_and_middle(loops: list[np.ndarray]) -> tuple[float, tuple[float, float]]:
     """Area and centroid of a part, from sums of triangles about its first point."""
-    edges = _segments(loops)
+    edges = edges_of_loops(loops)
     origin = edges[0, :2].copy()
     a, b = edges[:, :2] - origin, edges[:, 2:] - origin
     cross = a[:, 0] * b[:, 1] - a[:, 1] * b[:, 0]
@@ -273,7 +257,7 @@ def _measured(x, y, distance, free, held) -> tuple[str, float, float, float, flo
     return ("bridge", span, x, y, angle) if across else ("ledge", distance, x, y, angle)
 
 
-def _just_inside(segs: np.ndarray, ends: np.ndarray) -> np.ndarray:
+def just_inside(segs: np.ndarray, ends: np.ndarray) -> np.ndarray:
     """A point a hair inside each region, beside the middle of its longest edge, (r, 2).
 
     Outlines run counter-clockwise and holes clockwise, so that the inside is on the left.
@@ -291,122 +275,7 @@ def _just_inside(segs: np.ndarray, ends: np.ndarray) -> np.ndarray:
     return places
 
 
-@dataclass(frozen=True)
-class Opening:
-    """How an opening closes.
-
-    Attributes
-    ----------
-    is_arch : bool
-        Whether it closes gradually, so that nothing has to be done.
-    width_mm, rise_mm : float
-        Its greatest width, and its height from where it springs.
-    flat_mm : float
-        Length of the flat at its crown along the span, 0 without one.
-    closed_mm : float
-        How much the layer below the closing one closed, 0 where nothing tells.
-    """
-
-    is_arch: bool
-    width_mm: float
-    rise_mm: float
-    flat_mm: float
-    closed_mm: float
-
-
-def look_at_openings(
-    layers: Layers, mesh: Mesh, hair: float, flat: np.ndarray,
-    places_mm: np.ndarray, directions: np.ndarray, closing: np.ndarray,
-    threshold_deg: float, bridge_mm: float,
-) -> list[Opening]:  # fmt: skip
-    """Look at openings from the layers that close them down.
-
-    An opening closes gradually when it rises at least `ARCH_RISE` of half its width, and the
-    layer that closes it closes at most three times what the layer below it closed. One with a
-    flat at its crown is judged by that flat: it must be within the bridge limit.
-
-    Parameters
-    ----------
-    layers : Layers
-    mesh : Mesh
-    hair : float
-        See `levels.hair_mm`.
-    flat : (f,) int
-        Facets that are flat undersides.
-    places_mm, directions : (q, 2) float
-        A place in each opening's crown, and the direction of its span.
-    closing : (q,) int
-        The layer that closes each.
-    threshold_deg : float
-    bridge_mm : float
-        The bridge limit.
-    """
-    if not len(closing):
-        return []
-    h = layers.layer_height_mm
-    rows = _kernels.openings_below(
-        layers.points, layers.loop_start, layers.layer_start, layers.region_of_loop,
-        np.ascontiguousarray(np.hstack([places_mm, directions]), np.float64),
-        np.asarray(closing, np.int64), 2 * h / math.tan(math.radians(_UPRIGHT_DEG)),
-        2 * h / math.tan(math.radians(threshold_deg)) * 0.999,
-    )  # fmt: skip
-    flat_level = levels(mesh.vertices[:, 2][mesh.facets[flat]].max(axis=1), h, hair)
-    order = np.argsort(flat_level, kind="stable")
-    flat, flat_level = flat[order], flat_level[order]
-    found = []
-    for (gap, closed, width, rise, zone, zone_rise), (x, y), (dx, dy), k in zip(
-        rows, places_mm, directions, closing, strict=True
-    ):
-        lo, hi = np.searchsorted(flat_level, (k, k + 1))
-        own = mesh.facets[flat[lo:hi]]
-        crown = 0.0
-        if len(own):
-            crown = _kernels.flat_along(mesh.vertices, own, x, y, dx, dy, 1e-5)
-        tall = 2 * (rise + 1) * h >= ARCH_RISE * width > 0  # the cuts lie within it
-        # A flat at the crown is judged by itself; what closes beside it must be gradual.
-        gradual = gap - crown <= STEP * closed
-        low = zone > bridge_mm and 2 * (zone_rise + 0.5) * h < _ZONE_RISE * zone
-        found.append(
-            Opening(
-                bool(tall and gradual and not low and crown <= bridge_mm),
-                float(width),
-                float(rise * h),
-                float(crown),
-                float(closed),
-            )
-        )
-    return found
-
-
-def openings_above(
-    layers: Layers, places_mm: np.ndarray, directions: np.ndarray, layer: np.ndarray
-) -> np.ndarray:
-    """Where openings close, going up from places outside the material.
-
-    Parameters
-    ----------
-    layers : Layers
-    places_mm, directions : (q, 2) float
-        A place in each opening, and the level direction in which its width is looked for.
-    layer : (q,) int
-        The layer to begin in.
-
-    Returns
-    -------
-    (q, 3) float
-        x and y of the middle of the gap, and the layer that closes it there; -1 where the gap
-        is open at an end, or never closes.
-    """
-    if not len(layer):
-        return np.zeros((0, 3))
-    return _kernels.closings_above(
-        layers.points, layers.loop_start, layers.layer_start, layers.region_of_loop,
-        np.ascontiguousarray(np.hstack([places_mm, directions]), np.float64),
-        np.asarray(layer, np.int64),
-    )  # fmt: skip
-
-
-def _segments(loops: list[np.ndarray]) -> np.ndarray:
+def edges_of_loops(loops: list[np.ndarray]) -> np.ndarray:
     """(s, 4) float: x0, y0, x1, y1 of every edge of closed loops."""
     if not loops:
         return np.zeros((0, 4))

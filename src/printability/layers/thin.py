@@ -47,7 +47,7 @@ class ThinWall:
 
 def thin_places_of_layer(layers: Layers, k: int, least_mm: float) -> np.ndarray:
     """Thin places of one layer, (p, 3) float: x, y in the middle of the wall, and thickness."""
-    found = _rows(layers, least_mm, k, k + 1)
+    found = _rows(layers, least_mm, k, min(k + 1, layers.count))
     return np.c_[found[:, :2], np.abs(found[:, 3])]
 
 
@@ -58,9 +58,7 @@ def _rows(layers: Layers, least_mm: float, first: int, last: int) -> np.ndarray:
     )  # fmt: skip
 
 
-def find_thin_walls(
-    layers: Layers, least_mm: float, columns_mm: np.ndarray | None = None
-) -> tuple[ThinWall, ...]:
+def find_thin_walls(layers: Layers, least_mm: float) -> tuple[ThinWall, ...]:
     """What a morphological opening by half the least width takes away, largest first.
 
     It counts where it reaches more than half the least width beyond what is left, so that plain
@@ -72,20 +70,13 @@ def find_thin_walls(
     ----------
     layers : Layers
     least_mm : float
-    columns_mm : (c, 4) float, optional
-        Upright columns by x, y, radius and top, such as pillars: what is thin in them is meant
-        to be.
     """
-    nesting = layers.region_of_loop, layers.is_hole  # worked out before the threads need them
-    assert nesting[0] is not None
+    _ = layers.region_of_loop  # worked out before the threads need it
     bounds = np.linspace(0, layers.count, 4 * THREADS + 1).astype(int)
     with ThreadPoolExecutor(THREADS) as pool:
         rows = np.concatenate(
             list(pool.map(lambda ends: _rows(layers, least_mm, *ends), pairwise(bounds)))
         )
-    for x, y, radius, top in columns_mm if columns_mm is not None else ():
-        within = np.hypot(rows[:, 0] - x, rows[:, 1] - y) <= radius
-        rows = rows[~(within & (rows[:, 2] <= top))]
     if not len(rows):
         return ()
     label = _together(rows[:, :3], least_mm)

@@ -324,29 +324,40 @@ def areas_of_facets(vertices, facets):
 
 
 @njit(cache=True, nogil=True)
+def hit_at(vertices, facets, f, origin, way):
+    """Distance along a line at which it meets facet ``f``, NaN where it does not.
+
+    The test of Möller and Trumbore (1997), with slack at the edges so that no line slips
+    through between two facets.
+    """
+    a, b, c = vertices[facets[f, 0]], vertices[facets[f, 1]], vertices[facets[f, 2]]
+    e1x, e1y, e1z = b[0] - a[0], b[1] - a[1], b[2] - a[2]
+    e2x, e2y, e2z = c[0] - a[0], c[1] - a[1], c[2] - a[2]
+    px = way[1] * e2z - way[2] * e2y
+    py = way[2] * e2x - way[0] * e2z
+    pz = way[0] * e2y - way[1] * e2x
+    det = e1x * px + e1y * py + e1z * pz
+    if det == 0.0:
+        return np.nan
+    tx, ty, tz = origin[0] - a[0], origin[1] - a[1], origin[2] - a[2]
+    u = (tx * px + ty * py + tz * pz) / det
+    if u < -1e-9 or u > 1 + 1e-9:
+        return np.nan
+    qx, qy, qz = ty * e1z - tz * e1y, tz * e1x - tx * e1z, tx * e1y - ty * e1x
+    v = (way[0] * qx + way[1] * qy + way[2] * qz) / det
+    if v < -1e-9 or u + v > 1 + 1e-9:
+        return np.nan
+    return (e2x * qx + e2y * qy + e2z * qz) / det
+
+
+@njit(cache=True, nogil=True)
 def ray_hits(vertices, facets, origin, way, skipped):
     """Distances along a line at which it meets facets other than one; both ways."""
     found = [0.0]
     found.clear()
     for f in range(facets.shape[0]):
-        if f == skipped:
-            continue
-        a, b, c = vertices[facets[f, 0]], vertices[facets[f, 1]], vertices[facets[f, 2]]
-        e1x, e1y, e1z = b[0] - a[0], b[1] - a[1], b[2] - a[2]
-        e2x, e2y, e2z = c[0] - a[0], c[1] - a[1], c[2] - a[2]
-        px = way[1] * e2z - way[2] * e2y
-        py = way[2] * e2x - way[0] * e2z
-        pz = way[0] * e2y - way[1] * e2x
-        det = e1x * px + e1y * py + e1z * pz
-        if det == 0.0:
-            continue
-        tx, ty, tz = origin[0] - a[0], origin[1] - a[1], origin[2] - a[2]
-        u = (tx * px + ty * py + tz * pz) / det
-        if u < -1e-12 or u > 1 + 1e-12:
-            continue
-        qx, qy, qz = ty * e1z - tz * e1y, tz * e1x - tx * e1z, tx * e1y - ty * e1x
-        v = (way[0] * qx + way[1] * qy + way[2] * qz) / det
-        if v < -1e-12 or u + v > 1 + 1e-12:
-            continue
-        found.append((e2x * qx + e2y * qy + e2z * qz) / det)
+        if f != skipped:
+            t = hit_at(vertices, facets, f, origin, way)
+            if not np.isnan(t):
+                found.append(t)
     return np.array(found)

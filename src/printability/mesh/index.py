@@ -3,6 +3,8 @@
 import numpy as np
 from numba import njit
 
+from ._kernels import hit_at
+
 __all__ = ["FacetIndex", "first_hits"]
 
 _LEAF = 4
@@ -93,24 +95,7 @@ def first_hit(vertices, facets, order, box, first_leaf, origin, way, least):
         lo = (node - first_leaf) * _LEAF
         for p in range(lo, min(lo + _LEAF, order.shape[0])):
             f = order[p]
-            a, b, c = vertices[facets[f, 0]], vertices[facets[f, 1]], vertices[facets[f, 2]]
-            e1x, e1y, e1z = b[0] - a[0], b[1] - a[1], b[2] - a[2]
-            e2x, e2y, e2z = c[0] - a[0], c[1] - a[1], c[2] - a[2]
-            px = way[1] * e2z - way[2] * e2y
-            py = way[2] * e2x - way[0] * e2z
-            pz = way[0] * e2y - way[1] * e2x
-            det = e1x * px + e1y * py + e1z * pz
-            if det == 0.0:
-                continue
-            tx, ty, tz = origin[0] - a[0], origin[1] - a[1], origin[2] - a[2]
-            u = (tx * px + ty * py + tz * pz) / det
-            if u < -1e-9 or u > 1 + 1e-9:
-                continue
-            qx, qy, qz = ty * e1z - tz * e1y, tz * e1x - tx * e1z, tx * e1y - ty * e1x
-            v = (way[0] * qx + way[1] * qy + way[2] * qz) / det
-            if v < -1e-9 or u + v > 1 + 1e-9:
-                continue
-            t = (e2x * qx + e2y * qy + e2z * qz) / det
+            t = hit_at(vertices, facets, f, origin, way)
             if least < t < best:
                 best, which = t, f
     return which, best

@@ -13,7 +13,7 @@ from numba import njit
 from scipy.sparse import coo_matrix
 from scipy.sparse.csgraph import dijkstra
 
-from ..layers._grid import build_grid, ray
+from ..layers._grid import build_grid, nearest, ray
 from ..mesh import Mesh, facet_areas
 from ..process import Process
 
@@ -93,21 +93,22 @@ def held_by_contacts(
     graph = coo_matrix((np.maximum(level, 1e-9), (a, b)), (n, n)).tocsr()
     graph = graph.maximum(graph.T)
 
-    way, nearest = _ways(
+    way, owner = _ways(
         places, graph, contacts_mm, np.flatnonzero(under),
         _start_of(contacts_mm[under], contact_facets[under], facets, corners, of, vertex),
         _border(mesh, facets), float(reach.max()), size,
     )  # fmt: skip
 
     ledge = process["ledge_mm"]
-    rim = _hinge_distance(mesh, facets, places)
+    # Beyond a few pieces more than the limit it does not matter how far.
+    rim = _hinge_distance(mesh, facets, places, ledge + 4 * size)
     # Below 0 is held; the largest such depth of contact or hinge counts.
     over = np.minimum(way[vertex] - reach[of][:, None], (rim - ledge)[vertex])
     piece = 0.5 * np.linalg.norm(
         np.cross(corners[:, 1] - corners[:, 0], corners[:, 2] - corners[:, 0]), axis=1
     )
     held = piece * _part_below(over)
-    owner_of = nearest[vertex]
+    owner_of = owner[vertex]
     by = np.where(way[vertex].min(axis=1) <= reach[of], owner_of.max(axis=1), -1)
     np.add.at(by_contact, by[by >= 0], held[by >= 0])
     return Held(total, max(float(total - held.sum()), 0.0), tuple(float(v) for v in by_contact))
@@ -159,7 +160,7 @@ def _ways(places, graph, contacts, which, starts, border, most, size):
     Straight where nothing of the patch's border is between, seen from above, and the way along
     the pieces' edges is not much longer; else that way, which is never too short.
     """
-    best, nearest = np.full(len(places), np.inf), np.full(len(places), -1)
+    best, owner = np.full(len(places), np.inf), np.full(len(places), -1)
     grid_border = np.ascontiguousarray(border)
     for at in range(0, len(which), _AT_ONCE):
         block = which[at : at + _AT_ONCE]
@@ -177,8 +178,8 @@ def _ways(places, graph, contacts, which, starts, border, most, size):
             way = np.where(clear, straight, along[row, near])
             better = way < best[near]
             best[near[better]] = way[better]
-            nearest[near[better]] = c
-    return best, nearest
+            owner[near[better]] = c
+    return best, owner
 
 
 @njit(cache=True, nogil=True)
@@ -212,7 +213,7 @@ def _start_of(contacts, contact_facets, facets, corners, of, vertex) -> np.ndarr
     return starts
 
 
-def _hinge_distance(mesh: Mesh, facets: np.ndarray, places: np.ndarray) -> np.ndarray:
+def _hinge_distance(mesh: Mesh, facets: np.ndarray, places: np.ndarray, most: float) -> np.ndarray:
     """Level distance of places from the edges where a patch rests on what is below it.
 
     Such an edge has a facet beside the patch that lies below it, or level with it on the plate.
@@ -231,25 +232,16 @@ def _hinge_distance(mesh: Mesh, facets: np.ndarray, places: np.ndarray) -> np.nd
     segs = np.hstack([mesh.vertices[a[rests], :2], mesh.vertices[b[rests], :2]])
     if not len(segs):
         return np.full(len(places), np.inf)
-    return _distances(np.ascontiguousarray(places[:, :2]), np.ascontiguousarray(segs))
+    return _distances(np.ascontiguousarray(places[:, :2]), np.ascontiguousarray(segs), most)
 
 
 @njit(cache=True, nogil=True)
-def _distances(points, segs):
+def _distances(points, segs, most):
+    """Distance of points from the nearest segment, ``most`` where none is nearer."""
+    grid = build_grid(segs)
     out = np.empty(points.shape[0])
     for p in range(points.shape[0]):
-        best = np.inf
-        for i in range(segs.shape[0]):
-            ux, uy = segs[i, 2] - segs[i, 0], segs[i, 3] - segs[i, 1]
-            length = ux * ux + uy * uy
-            t = 0.0
-            if length > 0:
-                t = ((points[p, 0] - segs[i, 0]) * ux + (points[p, 1] - segs[i, 1]) * uy) / length
-                t = min(max(t, 0.0), 1.0)
-            dx = segs[i, 0] + t * ux - points[p, 0]
-            dy = segs[i, 1] + t * uy - points[p, 1]
-            best = min(best, dx * dx + dy * dy)
-        out[p] = np.sqrt(best)
+        out[p], _ = nearest(grid, segs, points[p, 0], points[p, 1], most)
     return out
 
 
