@@ -67,7 +67,8 @@ class TurnOut:
     angles_deg : (3,) tuple of float
         The turn of the stance then.
     gone, left, new : int
-        Problems that are gone with it, that stay, and that come; this one included.
+        Problems that are gone with it, this one included; and of those that there are then,
+        how many stay and how many come.
     better, worse : list of str
         What else gets better and worse, in words.
     after : Predicted
@@ -261,7 +262,7 @@ class _Search:
 
     def _told(self, angles, after: Predicted) -> TurnOut:
         before = self.now.problems
-        stays = [f for f in before if self._has(after, f)]
+        gone = [f for f in before if not self._has(after, f)]
         new = [f for f in after.problems if not self._has(self.now, f, of=after)]
         rotation = rotation_about_axes(*angles)
         islands = (len(self.now.look.islands), len(after.look.islands))
@@ -277,8 +278,8 @@ class _Search:
         lean, toward = lean_of(self.rotation, rotation)
         layer, place_mm = self._seen_in(after, rotation)
         return TurnOut(
-            said_of_turn(self.rotation, rotation), lean, toward, angles, len(before) - len(stays),
-            len(stays), len(new), better, worse, after, layer, place_mm, island,
+            said_of_turn(self.rotation, rotation), lean, toward, angles, len(gone),
+            len(after.problems) - len(new), len(new), better, worse, after, layer, place_mm, island,
         )  # fmt: skip
 
     # ---- what belongs to the finding ------------------------------------------------------

@@ -1,12 +1,11 @@
-"""`fairstand inspect` as a script sees it: a process, its output, its exit code."""
+"""`fairstand inspect` as a script sees it: its output, its exit code."""
 
 import json
-import subprocess
-import sys
 
 import numpy as np
 import pytest
 
+from commands import fairstand, fairstand_process
 from printability.mesh import binary_stl
 from solids import DATA, table
 
@@ -19,11 +18,7 @@ def table_stl(tmp_path_factory):
 
 
 def _inspect(*words):
-    return subprocess.run(
-        [sys.executable, "-c", "import sys; from fairstand.cli import main; sys.exit(main())",
-         "inspect", *map(str, words)],
-        capture_output=True, encoding="utf-8", timeout=120,
-    )  # fmt: skip
+    return fairstand("inspect", *words)
 
 
 def _json(*words):
@@ -104,6 +99,10 @@ def test_bad_input_exits_with_2_and_one_sentence(words, says):
 
 
 def test_the_same_input_gives_the_same_output(table_stl):
-    assert _inspect(table_stl, "--json").stdout == _inspect(table_stl, "--json").stdout
+    done = fairstand_process("inspect", table_stl, "--json")
+    assert done.returncode == 0, done.stderr
+    assert done.stdout == _inspect(table_stl, "--json").stdout
+    wrong = fairstand_process("inspect", table_stl, "--threshold", "95")
+    assert (wrong.returncode, wrong.stdout, wrong.stderr.count("\n")) == (2, "", 1)
     report = _json(DATA / "bunny.ply", "--turn", "90,0,0")
     assert np.isfinite(report["layers"]["area_mm2"]).all()

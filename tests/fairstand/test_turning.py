@@ -2,12 +2,11 @@
 
 import json
 import struct
-import subprocess
-import sys
 
 import numpy as np
 import pytest
 
+from commands import fairstand
 from fairstand.bench.models import Stance
 from fairstand.bench.tasks import find_turns, find_ways_out
 from fairstand.bench.turning import DISC, disc_cells, on_disc
@@ -221,16 +220,8 @@ def table_stl(tmp_path_factory):
     return path
 
 
-def _fairstand(*words):
-    return subprocess.run(
-        [sys.executable, "-c", "import sys; from fairstand.cli import main; sys.exit(main())",
-         *map(str, words)],
-        capture_output=True, encoding="utf-8", timeout=240,
-    )  # fmt: skip
-
-
 def test_the_command_proposes_turns_that_inspect_agrees_with(table_stl):
-    done = _fairstand("turns", table_stl, "--process", "resin", "--top", "3", "--json")
+    done = fairstand("turns", table_stl, "--process", "resin", "--top", "3", "--json")
     assert done.returncode == 0, done.stderr
     report = json.loads(done.stdout)
     assert {
@@ -247,7 +238,7 @@ def test_the_command_proposes_turns_that_inspect_agrees_with(table_stl):
     assert report["as_imported"]["area"] == pytest.approx(1184)
     for proposal in report["proposals"][:2]:
         turn = ",".join(map(str, proposal["turn_deg"]))
-        seen = _fairstand("inspect", table_stl, "--process", "resin", "--turn", turn, "--json")
+        seen = fairstand("inspect", table_stl, "--process", "resin", "--turn", turn, "--json")
         goals = json.loads(seen.stdout)["goals"]
         assert set(goals) == set(GOALS)
         for key, value in proposal["goals"].items():
@@ -257,15 +248,15 @@ def test_the_command_proposes_turns_that_inspect_agrees_with(table_stl):
 
 
 def test_the_command_for_one_goal_as_a_table_and_with_wrong_words(table_stl):
-    done = _fairstand("turns", table_stl, "--goal", "height", "--top", "1")
+    done = fairstand("turns", table_stl, "--goal", "height", "--top", "1")
     assert done.returncode == 0, done.stderr
     assert "lowest height" in done.stdout
     assert "1. --turn" in done.stdout
     for words, says in (
         (("--goal", "beauty"), "beauty"), (("--top", "0"), "from 1 to 20"), (("--top", "x"), "from 1 to 20"),
     ):  # fmt: skip
-        wrong = _fairstand("turns", table_stl, *words)
+        wrong = fairstand("turns", table_stl, *words)
         assert wrong.returncode == 2
         assert says in wrong.stderr
-    missing = _fairstand("turns", table_stl.with_name("none.stl"))
+    missing = fairstand("turns", table_stl.with_name("none.stl"))
     assert (missing.returncode, missing.stderr.count("\n")) == (2, 1)
