@@ -41,7 +41,7 @@ def block_with_opening(profile, depth, wall=6.0, top=6.0) -> manifold3d.Manifold
 
 def thrown(solid, draws, precision=None) -> Mesh:
     """A solid turned about Z, moved far away perhaps, in single or double precision."""
-    mesh = mesh_of(solid)
+    mesh = solid if isinstance(solid, Mesh) else mesh_of(solid)
     turn = draws.uniform(0, 2 * math.pi)
     c, s = math.cos(turn), math.sin(turn)
     vertices = mesh.vertices @ np.array([[c, s, 0], [-s, c, 0], [0, 0, 1]])

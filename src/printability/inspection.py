@@ -17,6 +17,7 @@ from .footing import (
     long_feet,
 )
 from .layers import (
+    FLAT_DEG,
     Cup,
     Hanging,
     Island,
@@ -53,8 +54,8 @@ from .surface import (
     Overhang,
     Patch,
     find_finish,
-    find_overhang,
     held_by_contacts,
+    overhang_of,
     patch_form,
     plane_form,
     underside_slopes,
@@ -270,7 +271,7 @@ class Inspection:
 
     def overhang(self, threshold_deg: float) -> Overhang:
         """Overhang patches at a threshold."""
-        return find_overhang(self.mesh, self.slopes_deg, threshold_deg, self.areas_mm2)
+        return overhang_of(self.mesh, self.slopes_deg, threshold_deg, self.areas_mm2, self.process)
 
     def estimate(self, threshold_deg: float) -> Estimate:
         """Grid supports, mass and time."""
@@ -329,7 +330,9 @@ class Inspection:
             facets = order[ends[patch.id] : ends[patch.id + 1]]
             if patch.area_mm2 < SPECK_MM2:
                 found[patch.id] = "speck"
-            elif low[facets].min() == high[facets].max():
+            elif patch.steps == 1 and high[facets].max() - low[facets].min() <= int(
+                self.slopes_deg[facets].max() < FLAT_DEG  # a flat one may straddle a cut
+            ):
                 found[patch.id] = "step"
             else:
                 asked[patch.id] = facets
@@ -338,8 +341,8 @@ class Inspection:
         for patch in overhang.patches:
             facets = order[ends[patch.id] : ends[patch.id + 1]]
             why = found.get(patch.id, "")
-            form = "point"
-            if why != "speck":
+            form = "point" if why == "speck" else "area"
+            if why != "speck" and patch.steps == 1:
                 form = patch_form(self.mesh, facets, self.process["line_mm"])
             looks.append(PatchLook(patch, form, why))
         self._looks[threshold_deg] = looks

@@ -164,6 +164,31 @@ def test_long_narrow_slots_are_not_stepped_over(draws):
         assert bridge.measure == pytest.approx(width, abs=0.02)
 
 
+def test_fine_stairs_hang_as_a_slope_does(draws):
+    for _ in range(24):
+        process = PROCESSES[str(draws.choice(["fdm", "resin", "metal"]))]
+        h, threshold = process.layer_height_mm, process.threshold_deg
+        riser = float(draws.choice([h, 2 * h, draws.uniform(0.3, 2.9) * h]))
+        flat = bool(draws.random() < 0.7)
+        slope = draws.uniform(10, threshold - 3) if flat else draws.uniform(threshold + 3, 75)
+        tread = min(riser / math.tan(math.radians(slope)), 0.9 * process["ledge_mm"])
+        steps, start = int(draws.integers(4, 25)), draws.uniform(3, 6)
+        top = start + steps * riser + 2
+        solid = cuboid(-8, -4, 0, 0, 4, top)
+        for i in range(steps):
+            solid += cuboid(-1, -4, start + i * riser, (i + 1) * tread, 4, top)
+        # The foot still rests on the plate all over.
+        tilt = math.degrees(draws.uniform(-0.3, 0.3) * h / 8)
+        mesh = turned(mesh_of(solid), (0, float(draws.choice([0, tilt])), 0))
+        _, ledger = seen(thrown(mesh, draws), process)
+        found = of_kind(ledger, "overhang", "ledge")
+        case = f"{process.key}: {steps} steps of {tread} by {riser}"
+        if flat:
+            assert sum(f.area_mm2 for f in found) > 0.9 * 8 * tread * steps, case
+        else:
+            assert not found, case
+
+
 def test_a_corner_that_sticks_out_beside_a_bridge_is_a_ledge_of_its_own():
     solid = (
         cuboid(0, 0, 0, 4, 10, 8) + cuboid(15, 0, 0, 19, 10, 8) + cuboid(0, 0, 8, 19, 10, 10)

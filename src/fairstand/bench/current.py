@@ -23,7 +23,7 @@ from printability.inspection import Inspection, inspect_model
 from printability.layers import Layers, layer_count, slice_layers
 from printability.mesh import Mesh, facet_areas
 from printability.stance import Placed, Setup, fold, place, shaped
-from printability.surface import Overhang, find_overhang, painted_sides, underside_slopes
+from printability.surface import Overhang, overhang_of, painted_sides, underside_slopes
 
 from .models import Stance
 
@@ -97,7 +97,9 @@ class Current:
     def overhang(self, threshold_deg: float) -> Overhang:
         """Overhang patches at a threshold."""
         areas = remembered(f"areas/{self.base_key}", lambda: facet_areas(self.placed.mesh))
-        return find_overhang(self.placed.mesh, self.slopes_deg, threshold_deg, areas)
+        return overhang_of(
+            self.placed.mesh, self.slopes_deg, threshold_deg, areas, self.setup.process
+        )
 
     def inspection(self, progress=None) -> Inspection:
         """Layers and what is found in them, pillars included.

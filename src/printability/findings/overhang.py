@@ -34,6 +34,9 @@ def patches(case: Case) -> Iterator[Finding]:
             f"Flatter than {case.threshold_deg:g}°, it {words.get('droops', 'droops')} unless "
             "something holds it."
         )
+        shape = f"as flat as {patch.min_slope_deg:.0f}°"
+        if patch.steps > 1:
+            shape = f"a flight of {patch.steps:,} low steps"
         yield Finding(
             id=f"overhang-{patch.id}",
             kind="overhang",
@@ -46,7 +49,7 @@ def patches(case: Case) -> Iterator[Finding]:
             layer=case.layer_of(patch.lowest_z_mm),
             z_mm=patch.lowest_z_mm,
             center_mm=patch.center_mm,
-            text=f"{patch.area_mm2:,.1f} mm²{told}, as flat as {patch.min_slope_deg:.0f}°, lowest "
+            text=f"{patch.area_mm2:,.1f} mm²{told}, {shape}, lowest "
             f"at z = {patch.lowest_z_mm:.2f} mm.",
             why="Each contact leaves a mark." if is_held else why,
             burden=left * (case.threshold_deg - patch.min_slope_deg + 5.0),

@@ -1,6 +1,7 @@
 """What the surface of a placed model says: slopes and overhanging patches."""
 
 from .finish import Finish, cusp_height_mm, find_finish, step_run_mm
+from .flights import overhang_of
 from .form import patch_form, plane_form
 from .held import Held, held_by_contacts
 from .overhang import (
@@ -27,6 +28,7 @@ __all__ = [
     "find_finish",
     "find_overhang",
     "held_by_contacts",
+    "overhang_of",
     "painted_sides",
     "patch_form",
     "plane_form",

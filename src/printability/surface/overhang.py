@@ -13,7 +13,14 @@ from ..layers import hair_mm
 from ..mesh import Mesh, facet_areas
 from . import _kernels
 
-__all__ = ["SLOPE_TOLERANCE_DEG", "Overhang", "Patch", "find_overhang", "underside_slopes"]
+__all__ = [
+    "SLOPE_TOLERANCE_DEG",
+    "Overhang",
+    "Patch",
+    "find_overhang",
+    "joined_patches",
+    "underside_slopes",
+]
 
 # A slope this little below the threshold still counts as at it (rounding of coordinates).
 SLOPE_TOLERANCE_DEG = 0.01
@@ -21,13 +28,17 @@ SLOPE_TOLERANCE_DEG = 0.01
 
 @dataclass(frozen=True)
 class Patch:
-    """Overhanging facets joined along edges; ``id`` counts from 1, largest area first."""
+    """Overhanging facets joined along edges; ``id`` counts from 1, largest area first.
+
+    A flight of steps is one patch; ``steps`` counts its treads, 1 for all others.
+    """
 
     id: int
     area_mm2: float
     min_slope_deg: float
     lowest_z_mm: float
     center_mm: tuple[float, float, float]
+    steps: int = 1
 
 
 @dataclass(frozen=True, eq=False)
@@ -88,6 +99,33 @@ def find_overhang(
     label, rows = _kernels.flood_patches(
         mesh.vertices, mesh.facets, mesh.twin, slopes_deg, limit, areas_mm2
     )
+    return _numbered(label, np.c_[rows, np.ones(len(rows))])
+
+
+def joined_patches(overhang: Overhang, group: np.ndarray) -> Overhang:
+    """The same overhang with patches of one group joined.
+
+    Parameters
+    ----------
+    overhang : Overhang
+    group : (p,) int
+        The group of each patch, numbered from 0 without gaps.
+    """
+    count = int(group.max(initial=-1)) + 1
+    rows = np.zeros((count, 7))
+    rows[:, 1:3] = np.inf
+    for patch, g in zip(overhang.patches, group.tolist(), strict=True):
+        row = rows[g]
+        row[0] += patch.area_mm2
+        row[1] = min(row[1], patch.min_slope_deg)
+        row[2] = min(row[2], patch.lowest_z_mm)
+        row[3:6] += patch.area_mm2 * np.array(patch.center_mm)
+        row[6] += patch.steps
+    return _numbered(np.append(-1, group)[overhang.patch_of_facet], rows)
+
+
+def _numbered(label: np.ndarray, rows: np.ndarray) -> Overhang:
+    """Patches numbered by area, from rows of area, least slope, lowest height, moments, steps."""
     order = np.argsort(-rows[:, 0], kind="stable")
     id_of_label = np.zeros(len(rows) + 1, np.int32)  # the last entry serves label -1
     id_of_label[order] = np.arange(1, len(rows) + 1)
@@ -98,7 +136,8 @@ def find_overhang(
             min_slope_deg=float(slope),
             lowest_z_mm=float(lowest),
             center_mm=tuple(float(c / max(area, 1e-300)) for c in moment),
+            steps=int(steps),
         )
-        for number, (area, slope, lowest, *moment) in enumerate(rows[order], start=1)
+        for number, (area, slope, lowest, *moment, steps) in enumerate(rows[order], start=1)
     )
     return Overhang(float(rows[:, 0].sum()), patches, id_of_label[label])
