@@ -120,8 +120,20 @@ def nearest(grid, segs, x, y, most):
     cx = min(max(int((x - x0) / cell), 0), nx - 1)
     cy = min(max(int((y - y0) / cell), 0), ny - 1)
     for ring in range(max(nx, ny) + 1):
-        if ring > 0 and ((ring - 1) * cell) ** 2 > best:
-            break
+        if ring > 0:
+            # How far off the cells are that have not been looked at.
+            off = np.inf
+            if cx - ring >= 0:
+                off = min(off, x - (x0 + (cx - ring + 1) * cell))
+            if cx + ring < nx:
+                off = min(off, x0 + (cx + ring) * cell - x)
+            if cy - ring >= 0:
+                off = min(off, y - (y0 + (cy - ring + 1) * cell))
+            if cy + ring < ny:
+                off = min(off, y0 + (cy + ring) * cell - y)
+            off = max(off, (ring - 1) * cell) - 1e-9 * cell
+            if off > 0 and off * off > best:
+                break
         for r in range(max(cy - ring, 0), min(cy + ring, ny - 1) + 1):
             edge_row = r == cy - ring or r == cy + ring
             step = 1 if edge_row or ring == 0 else 2 * ring

@@ -3,7 +3,7 @@
 import numpy as np
 from numba import njit
 
-from ._grid import build_grid, inside, nearest, segments_of
+from ._grid import build_grid, hit_distance, inside, nearest, segments_of
 
 # Long edges are looked at in stretches of about so many radii.
 _BLOCK = 24.0
@@ -48,6 +48,35 @@ def _wall(x, y, nx, ny, grid, segs, sign, own, most):
                 if nx * mx + ny * my < -0.7:
                     best = d
     return best
+
+
+@njit(cache=True, nogil=True)
+def _fits(x, y, nx, ny, r, grid, segs, own, other):
+    """Whether a circle laid against an outline at a point lies within the material.
+
+    ``own`` and ``other`` are the edges at the point, (nx, ny) is the way to the middle.
+    """
+    mx, my = x + r * nx, y + r * ny
+    d, _ = nearest(grid, segs, mx, my, r)
+    if d < r * (1 - _FITS):
+        return False
+    # Beyond a wall of next to no thickness the circle would lie outside: then an outline
+    # crosses the first trace of the way, since all others are as far off as that.
+    x0, y0, cell, cx_n, cy_n, start, member = grid
+    trace = 2 * _FITS * r
+    ex, ey = x + nx * trace, y + ny * trace
+    c0 = min(max(int((min(x, ex) - x0) / cell), 0), cx_n - 1)
+    c1 = min(max(int((max(x, ex) - x0) / cell), 0), cx_n - 1)
+    r0 = min(max(int((min(y, ey) - y0) / cell), 0), cy_n - 1)
+    r1 = min(max(int((max(y, ey) - y0) / cell), 0), cy_n - 1)
+    for row in range(r0, r1 + 1):
+        for m in range(start[row * cx_n + c0], start[row * cx_n + c1 + 1]):
+            j = member[m]
+            if j in (own, other):
+                continue
+            if hit_distance(x, y, nx, ny, segs[j, 0], segs[j, 1], segs[j, 2], segs[j, 3]) <= trace:
+                return inside(grid, segs, mx, my)
+    return True
 
 
 @njit(cache=True, nogil=True)
@@ -177,10 +206,7 @@ def thin_places(
                     edge[at] = i
                     fits[at] = clear
                     if not clear:
-                        mx, my = x[at] + r * nx[at], y[at] + r * ny[at]
-                        d, _ = nearest(grid, segs, mx, my, r)
-                        # Beyond a wall of next to no thickness the circle would lie outside.
-                        fits[at] = d >= r * (1 - _FITS) and inside(grid, segs, mx, my)
+                        fits[at] = _fits(x[at], y[at], nx[at], ny[at], r, grid, segs, i, i)
                     at += 1
                 last += 1
             # Stretches that do not fit, around the loop.
@@ -250,10 +276,9 @@ def thin_places(
             parts = int(-turn / 0.3) + 1
             for p in range(parts + 1):
                 angle = base + sign[i] * turn * p / parts
-                mx, my = segs[i, 2] + r * np.cos(angle), segs[i, 3] + r * np.sin(angle)
-                d, _ = nearest(grid, segs, mx, my, r)
-                if d >= r * (1 - _FITS) and inside(grid, segs, mx, my):
-                    middles.append((mx, my))
+                wx, wy = np.cos(angle), np.sin(angle)
+                if _fits(segs[i, 2], segs[i, 3], wx, wy, r, grid, segs, i, j):
+                    middles.append((segs[i, 2] + r * wx, segs[i, 3] + r * wy))
         dots = np.empty((len(middles), 4))
         for i in range(len(middles)):
             dots[i, 0], dots[i, 1] = middles[i]
