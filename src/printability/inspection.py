@@ -44,7 +44,7 @@ from .layers import (
     underside_areas,
     worst_grip,
 )
-from .mesh import Fault, Mesh, facet_areas, find_faults, first_hits, joined
+from .mesh import Fault, Mesh, facet_areas, facet_boxes, find_faults, first_hits, joined
 from .pillars import FittedPillar, pillar_mesh
 from .process import Process
 from .surface import (
@@ -322,8 +322,8 @@ class Inspection:
             return self._looks[threshold_deg]
         order, ends = self.facets_of_patches(overhang)
         h = self.layers.layer_height_mm
-        level = levels(self.mesh.vertices[:, 2], h, self.hair_mm)[self.mesh.facets]
-        low, high = level.min(axis=1), level.max(axis=1)
+        level = levels(self.mesh.vertices[:, 2], h, self.hair_mm)[:, None]
+        low, high = (of[:, 0] for of in facet_boxes(level, self.mesh.facets))
         found: dict[int, str] = {}
         asked: dict[int, np.ndarray] = {}
         for patch in overhang.patches:

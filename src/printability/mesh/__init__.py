@@ -2,7 +2,7 @@
 
 from .faults import Fault, find_faults
 from .identity import same_and_mirrored
-from .index import FacetIndex, first_hits
+from .index import FacetIndex, facet_boxes, first_hits
 from .model import (
     Mesh,
     MeshFacts,
@@ -40,6 +40,7 @@ __all__ = [
     "check_size",
     "crease_edges",
     "facet_areas",
+    "facet_boxes",
     "facet_normals",
     "find_faults",
     "first_hits",

@@ -38,14 +38,18 @@ def find_faults(mesh: Mesh) -> tuple[Fault, ...]:
 
 def _needles(mesh: Mesh) -> list[Fault]:
     """Facets so slender that rounding decides which way they face, all in one."""
-    corners = mesh.vertices[mesh.facets]
-    longest = np.linalg.norm(corners - np.roll(corners, -1, axis=1), axis=2).max(axis=1)
+    a, b, c = (mesh.vertices[mesh.facets[:, i]] for i in range(3))
+    longest = np.sqrt(np.maximum(np.maximum(_square(b - a), _square(c - b)), _square(a - c)))
     slender = (longest > NEEDLE_LONG_MM) & (2 * facet_areas(mesh) < NEEDLE_HIGH_MM * longest)
     count = int(slender.sum())
     if not count:
         return []
-    middle = tuple(float(v) for v in corners[slender].mean(axis=(0, 1)))
+    middle = tuple(float(v) for v in mesh.vertices[mesh.facets[slender]].mean(axis=(0, 1)))
     return [Fault("needles", count, middle, f"{count} facets are slender as needles.")]
+
+
+def _square(ways: np.ndarray) -> np.ndarray:
+    return np.einsum("ij,ij->i", ways, ways)
 
 
 def _overlaps(mesh: Mesh) -> list[Fault]:

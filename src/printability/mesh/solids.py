@@ -4,6 +4,7 @@ import manifold3d
 import numpy as np
 
 from . import _kernels
+from .index import facet_boxes
 from .model import Mesh
 
 __all__ = [
@@ -44,11 +45,9 @@ def body_boxes(mesh: Mesh) -> tuple[np.ndarray, np.ndarray]:
     order, ends = bodies_of(mesh)
     if len(ends) < 2:
         return np.zeros((0, 3)), np.zeros((0, 3))
-    corners = mesh.vertices[mesh.facets[order]]
-    return (
-        np.minimum.reduceat(corners.min(axis=1), ends[:-1], axis=0),
-        np.maximum.reduceat(corners.max(axis=1), ends[:-1], axis=0),
-    )
+    low, high = facet_boxes(mesh.vertices, mesh.facets[order])
+    first = ends[:-1]
+    return np.minimum.reduceat(low, first, axis=0), np.maximum.reduceat(high, first, axis=0)
 
 
 def bodies_apart(mesh: Mesh) -> list[Mesh]:
