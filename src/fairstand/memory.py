@@ -1,9 +1,11 @@
 """What was computed and may be needed again: in memory, and in the cache folder."""
 
+import dataclasses
+import hashlib
 import os
-import pickle
 import tempfile
 import threading
+import time
 from collections import OrderedDict
 from collections.abc import Callable
 from pathlib import Path
@@ -12,8 +14,13 @@ from typing import TypeVar
 import numpy as np
 from django.conf import settings
 
+import printability
+
+from .plain import from_arrays, to_arrays
+
 __all__ = [
     "CODE",
+    "forget",
     "keep_bytes",
     "kept_arrays",
     "kept_object",
@@ -24,19 +31,35 @@ __all__ = [
 ]
 
 T = TypeVar("T")
-# Raised whenever the core computes something differently, so that old caches are left alone.
-CODE = "4"
-MAX_ENTRIES = 160
+# Entries are weighed anew after so many: what was worked out later counts too.
+_WEIGHED_EVERY = 8
+# The cache folder is looked through at most so often.
+_SWEPT_EVERY_S = 60.0
 
+
+def _code() -> str:
+    """Names how the core computes: changes whenever any of its files does."""
+    total = hashlib.sha256()
+    root = Path(printability.__file__).parent
+    for file in sorted(root.rglob("*.py")):
+        total.update(f"{file.relative_to(root)}\n".encode() + file.read_bytes())
+    return total.hexdigest()[:12]
+
+
+CODE = _code()
 _entries: OrderedDict[str, object] = OrderedDict()
+_weights: dict[str, int] = {}
 _making: dict[str, threading.Lock] = {}
 _guard = threading.Lock()
+_count = 0
+_swept = 0.0
 
 
 def remembered(key: str, make: Callable[[], T], keep: Callable[[T], bool] = lambda _: True) -> T:
     """The value under a key; made once, also when several requests ask at the same time.
 
-    A value that ``keep`` turns down is given back but not remembered.
+    A value that ``keep`` turns down is given back but not remembered. What was not used for
+    longest is forgotten where all together take more bytes than the settings say.
     """
     with _guard:
         if key in _entries:
@@ -47,22 +70,68 @@ def remembered(key: str, make: Callable[[], T], keep: Callable[[T], bool] = lamb
         with _guard:
             if key in _entries:
                 return _entries[key]
-        value = make()
+        try:
+            value = make()
+        except BaseException:
+            with _guard:
+                _making.pop(key, None)
+            raise
         with _guard:
+            _making.pop(key, None)
             if keep(value):
                 _entries[key] = value
-            _making.pop(key, None)
-            while len(_entries) > MAX_ENTRIES:
-                _entries.popitem(last=False)
+                _make_room(key)
         return value
+
+
+def forget() -> None:
+    """Forget what is in memory."""
+    with _guard:
+        _entries.clear()
+        _weights.clear()
+
+
+def _make_room(newest: str) -> None:
+    global _count
+    _count += 1
+    asked = list(_entries) if _count % _WEIGHED_EVERY == 0 else [newest]
+    for key in asked:
+        _weights[key] = _bytes_of(_entries[key], set())
+    total = sum(_weights.values())
+    while total > settings.FAIRSTAND_MEMORY_BYTES and len(_entries) > 1:
+        gone, _ = _entries.popitem(last=False)
+        total -= _weights.pop(gone, 0)
+
+
+def _bytes_of(value: object, seen: set[int]) -> int:
+    """Bytes of the arrays that hang on a value, each counted once; the rest is small."""
+    if id(value) in seen:
+        return 0
+    seen.add(id(value))
+    if isinstance(value, np.ndarray):
+        base = value
+        while isinstance(base.base, np.ndarray):
+            base = base.base
+        if base is not value:
+            return _bytes_of(base, seen)
+        return value.nbytes
+    if isinstance(value, bytes):
+        return len(value)
+    if isinstance(value, dict):
+        return sum(_bytes_of(one, seen) for one in list(value.values()))
+    if isinstance(value, list | tuple):
+        return sum(_bytes_of(one, seen) for one in value)
+    if dataclasses.is_dataclass(value) or type(value).__module__.startswith("printability."):
+        return _bytes_of(getattr(value, "__dict__", {}), seen)
+    return 64
 
 
 def stored_arrays(name: str) -> dict[str, np.ndarray] | None:
     """Arrays from the cache folder, or None where there are none that can be read."""
     try:
-        with np.load(_path(f"{name}.npz"), allow_pickle=False) as found:
+        with np.load(_found(f"{name}.npz"), allow_pickle=False) as found:
             return {key: found[key] for key in found.files}
-    except (OSError, ValueError, EOFError, KeyError):
+    except Exception:  # whatever is wrong with the file, it is made anew
         return None
 
 
@@ -72,23 +141,23 @@ def kept_arrays(name: str, **arrays: np.ndarray) -> None:
 
 
 def stored_object(name: str) -> object | None:
-    """What `kept_object` kept, or None. Only this program writes to the cache folder."""
+    """What `kept_object` kept, or None."""
+    arrays = stored_arrays(name)
     try:
-        with _path(f"{name}.pickle").open("rb") as file:
-            return pickle.load(file)
-    except (OSError, EOFError, pickle.UnpicklingError, AttributeError, ImportError, TypeError):
+        return None if arrays is None else from_arrays(arrays)
+    except ValueError:
         return None
 
 
 def kept_object(name: str, value: object) -> None:
-    """Put plain results into the cache folder, whole or not at all."""
-    _write(_path(f"{name}.pickle"), lambda file: pickle.dump(value, file))
+    """Put results into the cache folder, whole or not at all; see `to_arrays`."""
+    kept_arrays(name, **to_arrays(value))
 
 
 def stored_bytes(name: str) -> bytes | None:
     """A file from the cache folder, or None."""
     try:
-        return _path(name).read_bytes()
+        return _found(name).read_bytes()
     except OSError:
         return None
 
@@ -100,7 +169,14 @@ def keep_bytes(name: str, data: bytes) -> bytes:
 
 
 def _path(name: str) -> Path:
-    return settings.CACHE_DIR / f"v{CODE}" / name
+    return settings.CACHE_DIR / CODE / name
+
+
+def _found(name: str) -> Path:
+    """Where a file is, marked as used now."""
+    path = _path(name)
+    os.utime(path)
+    return path
 
 
 def _write(path: Path, fill: Callable) -> None:
@@ -113,3 +189,26 @@ def _write(path: Path, fill: Callable) -> None:
     except BaseException:
         Path(temporary).unlink(missing_ok=True)
         raise
+    _sweep()
+
+
+def _sweep() -> None:
+    """Take away what was not used for longest where the folder is larger than it may be."""
+    global _swept
+    if time.monotonic() - _swept < _SWEPT_EVERY_S:
+        return
+    _swept = time.monotonic()
+    files = []
+    for file in settings.CACHE_DIR.rglob("*"):
+        try:
+            if file.is_file():
+                state = file.stat()
+                files.append((state.st_mtime, state.st_size, file))
+        except OSError:
+            continue
+    total = sum(size for _, size, _ in files)
+    for _, size, file in sorted(files, key=lambda row: row[0]):
+        if total <= settings.FAIRSTAND_CACHE_BYTES:
+            break
+        file.unlink(missing_ok=True)
+        total -= size

@@ -2,6 +2,7 @@
 
 from django.conf import settings
 from django.contrib.auth import get_user_model
+from django.http import HttpResponse
 
 __all__ = ["LocalMakerMiddleware", "local_maker"]
 
@@ -12,12 +13,17 @@ def local_maker():
 
 
 class LocalMakerMiddleware:
-    """Make every request the local maker's, unless someone has signed in."""
+    """Make every request the local maker's, unless someone has signed in.
+
+    Where sign-in is switched on, nobody is the maker by default, and a stranger gets nothing.
+    """
 
     def __init__(self, get_response):
         self.get_response = get_response
 
     def __call__(self, request):
         if not request.user.is_authenticated:
+            if settings.FAIRSTAND_SIGN_IN:
+                return HttpResponse("Sign in first.", "text/plain", status=401)
             request.user = local_maker()
         return self.get_response(request)

@@ -5,18 +5,35 @@ import logging
 from collections.abc import Callable
 from functools import wraps
 
+from django.core.exceptions import RequestDataTooBig
 from django.http import Http404, HttpRequest, JsonResponse
 from django.http.request import RawPostDataException, UnreadablePostError
 
 from printability.errors import PrintabilityError
 
-__all__ = ["PlainErrorsMiddleware", "body_of", "json_view"]
+__all__ = ["PlainErrorsMiddleware", "Superseded", "body_of", "json_view"]
 
 log = logging.getLogger(__name__)
 
 
 class BadBody(PrintabilityError):
     """A request body that is not the JSON object that was asked for."""
+
+
+class Superseded(PrintabilityError):
+    """What was asked for belongs to a state that has changed meanwhile.
+
+    Parameters
+    ----------
+    message : str
+        A sentence for the maker.
+    now : dict
+        What there is now, for the page to catch up.
+    """
+
+    def __init__(self, message: str, now: dict | None = None):
+        super().__init__(message)
+        self.now = now or {}
 
 
 def body_of(request: HttpRequest) -> dict:
@@ -28,6 +45,8 @@ def body_of(request: HttpRequest) -> dict:
     """
     try:
         body = json.loads(request.body or b"{}")
+    except RequestDataTooBig as error:
+        raise BadBody("That is more than can be taken in one change; do it in parts.") from error
     except (ValueError, RecursionError, UnreadablePostError, RawPostDataException) as error:
         raise BadBody("The request cannot be read.") from error
     if not isinstance(body, dict):
@@ -42,6 +61,8 @@ def json_view(view: Callable) -> Callable:
     def answer(request, *args, **kwargs):
         try:
             result = view(request, *args, **kwargs)
+        except Superseded as error:
+            return JsonResponse({"error": str(error), **error.now}, status=409)
         except PrintabilityError as error:
             return JsonResponse({"error": str(error)}, status=400)
         return JsonResponse(result) if isinstance(result, dict) else result

@@ -36,7 +36,14 @@ FAIRSTAND_MAX_BYTES = int(float(os.environ.get("FAIRSTAND_MAX_MB", "200")) * 1e6
 FAIRSTAND_MAX_FACETS = int(os.environ.get("FAIRSTAND_MAX_FACETS", "5000000"))
 FAIRSTAND_BACKGROUND_BYTES = int(os.environ.get("FAIRSTAND_BACKGROUND_BYTES", "15000000"))
 FAIRSTAND_BACKGROUND_FACETS = int(os.environ.get("FAIRSTAND_BACKGROUND_FACETS", "400000"))
-# Name of the one local maker; a sign-in would set the user itself.
+# What may be kept of what was worked out: in memory, and in the cache folder.
+FAIRSTAND_MEMORY_BYTES = int(float(os.environ.get("FAIRSTAND_MEMORY_MB", "1500")) * 1e6)
+FAIRSTAND_CACHE_BYTES = int(float(os.environ.get("FAIRSTAND_CACHE_MB", "4000")) * 1e6)
+# A change as the page sends it: a stroke over every facet of the largest model fits.
+DATA_UPLOAD_MAX_MEMORY_SIZE = 128_000_000
+# Without sign-in everything belongs to the one local maker. With it nobody is the maker by
+# default: who has not signed in is refused. Anything but an empty text switches it on.
+FAIRSTAND_SIGN_IN = os.environ.get("FAIRSTAND_SIGN_IN", "") != ""
 FAIRSTAND_LOCAL_MAKER = "maker"
 
 INSTALLED_APPS = [
@@ -84,7 +91,8 @@ DATABASES = {
     }
 }
 DEFAULT_AUTO_FIELD = "django.db.models.BigAutoField"
-TASKS = {"default": {"BACKEND": "django_tasks_db.DatabaseBackend"}}
+# A task is written in the transaction of the record that the page watches.
+TASKS = {"default": {"BACKEND": "django_tasks_db.DatabaseBackend", "ENQUEUE_ON_COMMIT": False}}
 
 LANGUAGE_CODE = "en-gb"
 USE_TZ = True

@@ -51,7 +51,10 @@ class Accepted:
 
 @dataclass(frozen=True)
 class Setup:
-    """What a stance's edits add up to, before any geometry is computed."""
+    """What a stance's edits add up to, before any geometry is computed.
+
+    Pillars and measures have keys, which are never given out twice.
+    """
 
     unit: str = "mm"
     process: Process = PROCESSES["fdm"]
@@ -60,7 +63,8 @@ class Setup:
     lift_mm: float = 0.0
     pillars: tuple[tuple[str, PillarSpec], ...] = ()
     accepted: tuple["Accepted", ...] = ()
-    measures: tuple[tuple[str, tuple[Anchor, ...]], ...] = ()
+    measures: tuple[tuple[str, str, tuple[Anchor, ...]], ...] = ()
+    measures_taken: int = 0
     strokes: tuple[Stroke, ...] = ()
     scale: tuple[float, float, float] = (1.0, 1.0, 1.0)
     mirrored: tuple[bool, bool, bool] = (False, False, False)

@@ -2,11 +2,11 @@
 
 import csv
 import io
-import json
 
 import pytest
 from django.contrib.auth import get_user_model
 
+from asking import post
 from fairstand.bench.models import Stance
 from fairstand.bench.stances import MOST_STANCES
 from fairstand.library.keeping import bring_in
@@ -29,10 +29,7 @@ def strip(client):
             self.piece, self.first = piece, first
 
         def ask(self, what, stance=None, **body):
-            answer = client.post(
-                f"/bench/{(stance or first).pk}/{what}/", json.dumps(body), "application/json",
-                headers={"accept": "application/json"},
-            )  # fmt: skip
+            answer = post(client, (stance or first).pk, what, body)
             return answer.status_code, answer.json()
 
         def names(self):

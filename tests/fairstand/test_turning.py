@@ -5,7 +5,9 @@ import struct
 
 import numpy as np
 import pytest
+from django_tasks_db.models import DBTaskResult
 
+from asking import post
 from commands import fairstand
 from fairstand.bench.models import Stance
 from fairstand.bench.tasks import find_turns, find_ways_out
@@ -29,10 +31,7 @@ def bench(client, db):
             self.stance, self.client = stance, client
 
         def post(self, name, **body):
-            return client.post(
-                f"/bench/{stance.pk}/{name}/", json.dumps(body), "application/json",
-                headers={"accept": "application/json"},
-            )  # fmt: skip
+            return post(client, stance.pk, name, body)
 
         def edit(self, kind, **parameters):
             return self.post("edits", kind=kind, parameters=parameters).json()
@@ -51,7 +50,7 @@ def bench(client, db):
             if answer.status_code == 202:
                 work = Work.objects.get(pk=answer.json()["work"])
                 args = Work.objects.filter(pk=work.pk)
-                find_turns.func(str(work.pk), stance.pk, body.get("weights") or _usual())
+                find_turns.func(*DBTaskResult.objects.latest("enqueued_at").args_kwargs["args"])
                 assert args.get().state == "done", args.get().error
                 answer = self.post("turning", **body)
             assert answer.status_code == 200, answer.content
@@ -182,7 +181,7 @@ def test_ways_out_are_worked_out_in_the_background_and_told(bench):
     answer = bench.post("ways-out", finding=ledge["id"])
     assert answer.status_code == 202
     work = answer.json()["work"]
-    find_ways_out.func(work, bench.stance.pk, ledge["id"])
+    find_ways_out.func(*DBTaskResult.objects.latest("enqueued_at").args_kwargs["args"])
     assert Work.objects.get(pk=work).state == "done", Work.objects.get(pk=work).error
     html = bench.post("ways-out", finding=ledge["id"]).json()["html"]
     assert "data-way=" in html

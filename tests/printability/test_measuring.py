@@ -70,12 +70,18 @@ def test_measures_are_kept_in_the_stance_and_follow_it():
     block = together(box(30, 20, 10))
     anchors = [{"facet": 0, "weights": [1, 0, 0]}, {"facet": 5, "weights": [0, 1, 0]}]
     setup = fold(block, [edit_from("measure", {"what": "distance", "anchors": anchors})])
-    ((kind, places),) = setup.measures
+    ((_key, kind, places),) = setup.measures
     before = take_measure(block, kind, places)
     after = take_measure(turned(block, (33, 12, 5)), kind, places)
     assert after.value == pytest.approx(before.value)
     assert after.line_mm != before.line_mm
-    assert fold(block, [edit_from("remove_measure", {"number": 0})], setup).measures == ()
+    assert fold(block, [edit_from("remove_measure", {"key": "1"})], setup).measures == ()
+    # A key is never given out twice, so that it cannot mean another measure later.
+    again = fold(block, [edit_from("remove_measure", {"key": "1"}),
+                         edit_from("measure", {"what": "distance", "anchors": anchors})], setup)  # fmt: skip
+    assert again.measures[0][0] == "2"
+    with pytest.raises(EditError, match="not there any more"):
+        fold(block, [edit_from("remove_measure", {"key": "1"})], again)
     with pytest.raises(EditError, match="not on this model"):
         fold(block, [edit_from("measure", {"what": "slope", "anchors": [
             {"facet": 12, "weights": [1, 0, 0]}]})])  # fmt: skip

@@ -15,7 +15,6 @@ from printability.mesh import joined
 from printability.pillars import pillar_mesh
 
 from .current import Current, NeedsWork, current, digest
-from .pictures import drawing_name
 
 __all__ = ["ROWS", "Row", "compared", "comparison_csv", "numbers_of", "scaled_drawing"]
 
@@ -109,7 +108,7 @@ def compared(stances) -> dict:
             "dashes": TOWERS[number][1],
             "number": number + 1,
             "drawing": reverse("bench:compare_drawing", args=[stance.pk]),
-            "version": drawing_name(now),
+            "version": now.view_key,
         }
         try:
             column["numbers"] = numbers_of(now)
@@ -209,7 +208,7 @@ def _drawn(now: Current):
 
 def scaled_drawing(now: Current, span_mm: float) -> bytes:
     """PNG of a stance from the usual side, at a given width in mm; the plate is level in all."""
-    name = f"drawings/{drawing_name(now)}-{span_mm:.3f}.png"
+    name = f"drawings/{now.view_key}-{span_mm:.3f}.png"
     found = stored_bytes(name)
     if found is not None:
         return found

@@ -47,16 +47,18 @@ class Current:
     source: Mesh
     setup: Setup
     base_key: str
+    edits: tuple[Edit, ...] = ()
+    is_passing: bool = False  # shown while the hand moves, and not remembered
 
     @cached_property
     def placed(self) -> Placed:
         """The model on its plate with its pillars."""
-        base = remembered(
-            f"placed/{self.base_key}",
-            lambda: place(
-                self.source, self.setup.bare, shape=shape_of(self.stance, self.source, self.setup)
-            ),
-        )
+
+        def make() -> Placed:
+            shape = shape_of(self.stance, self.source, self.setup)
+            return place(self.source, self.setup.bare, shape=shape)
+
+        base = make() if self.is_passing else remembered(f"placed/{self.base_key}", make)
         return place(self.source, self.setup, base)
 
     @property
@@ -66,6 +68,26 @@ class Current:
             [(k, p.facet, p.weights, asdict(p.size)) for k, p in self.setup.pillars]
         )
         return digest(self.base_key, self.setup.process.digest, pillars, self.paint_key)
+
+    @property
+    def recipe(self) -> list[list]:
+        """The edits as plain data: what background work is given."""
+        return [[edit.kind, edit.parameters()] for edit in self.edits]
+
+    @property
+    def source_key(self) -> str:
+        """Names the source mesh."""
+        return f"{self.stance.piece.source_id[:16]}-{self.stance.piece.format}"
+
+    @property
+    def slopes_key(self) -> str:
+        """Names the slopes of the undersides."""
+        return f"{self.base_key}-{self.layer_height_mm:g}"
+
+    @property
+    def view_key(self) -> str:
+        """Names everything that is shown, the threshold included."""
+        return f"{self.key}-{self.setup.effective_threshold_deg:g}"
 
     @property
     def paint_key(self) -> str:
@@ -177,17 +199,18 @@ def edits_in_force(stance: Stance) -> list[Edit]:
     return [edit_from(record.kind, record.parameters) for record in records]
 
 
-def current(stance: Stance, edits: list[Edit] | None = None, with_pillars: bool = True) -> Current:
-    """The stance as it is, or as it would be with other edits or without its pillars."""
+def current(stance: Stance, edits: list[Edit] | None = None, is_passing: bool = False) -> Current:
+    """The stance as it is, or as it would be with other edits; without pillars in passing."""
     source = source_mesh(stance.piece)
     start = Setup(unit=stance.piece.file_unit or "mm")
-    setup = fold(source, edits_in_force(stance) if edits is None else edits, start)
-    if not with_pillars:
+    edits = edits_in_force(stance) if edits is None else edits
+    setup = fold(source, edits, start)
+    if is_passing:
         setup = replace(setup, pillars=())
     base_key = digest(
         stance.piece.source_id, stance.piece.format, repr(setup.bare),
     )  # fmt: skip
-    return Current(stance, source, setup, base_key)
+    return Current(stance, source, setup, base_key, tuple(edits), is_passing)
 
 
 def shape_of(stance: Stance, source: Mesh, setup: Setup) -> Mesh:

@@ -4,6 +4,7 @@ from dataclasses import asdict
 
 from django.db import transaction
 
+from fairstand.replies import Superseded
 from printability.edits import edit_from
 from printability.errors import EditError
 from printability.pillars import Fit, PillarSize, PillarSpec, resized, size_for
@@ -11,19 +12,30 @@ from printability.pillars import Fit, PillarSize, PillarSpec, resized, size_for
 from .current import Current, current, edits_in_force
 from .models import EditRecord, Stance
 
-__all__ = ["preview_pillar", "redo", "take", "undo"]
+__all__ = ["check_revision", "preview_pillar", "redo", "take", "undo"]
 
 
-def take(stance_id: int, user, kind: str, parameters: dict) -> Current:
+def take(stance_id: int, user, revision, kind: str, parameters: dict) -> Current:
     """Add an edit to a stance; edits that could have been redone are given up.
+
+    Parameters
+    ----------
+    stance_id : int
+    user : User
+    revision : int
+        Of the stance that the change was made on.
+    kind : str
+    parameters : dict
 
     Raises
     ------
     EditError
         If the edit makes no sense; the stance is unchanged then.
+    Superseded
+        If the stance has changed since; it is unchanged by this.
     """
     with transaction.atomic():
-        stance = Stance.objects.of(user).select_related("piece").get(pk=stance_id)
+        stance = _at(stance_id, user, revision)
         edits = edits_in_force(stance)
         if kind == "pillar":
             parameters = _completed(stance, parameters, current(stance, edits))
@@ -38,18 +50,44 @@ def take(stance_id: int, user, kind: str, parameters: dict) -> Current:
             stance=stance, position=stance.in_force, kind=kind, parameters=edit.parameters()
         )
         stance.in_force += 1
-        stance.save(update_fields=["in_force"])
+        stance.revision += 1
+        stance.save(update_fields=["in_force", "revision"])
     return now
 
 
-def undo(stance_id: int, user) -> Current:
+def undo(stance_id: int, user, revision) -> Current:
     """Take the last edit back."""
-    return _moved(stance_id, user, -1)
+    return _moved(stance_id, user, revision, -1)
 
 
-def redo(stance_id: int, user) -> Current:
+def redo(stance_id: int, user, revision) -> Current:
     """Put the last edit taken back in force again."""
-    return _moved(stance_id, user, 1)
+    return _moved(stance_id, user, revision, 1)
+
+
+def check_revision(revision, present: int) -> None:
+    """Whether a change was made on what there is.
+
+    Raises
+    ------
+    EditError
+        If it does not say what it was made on.
+    Superseded
+        If that has changed since.
+    """
+    if isinstance(revision, bool) or not isinstance(revision, int):
+        raise EditError("The change does not say what it was made on; reload the page.")
+    if revision != present:
+        raise Superseded(
+            "This was changed in another window meanwhile; the page shows it as it is now, and "
+            "your last change was not made."
+        )
+
+
+def _at(stance_id: int, user, revision) -> Stance:
+    stance = Stance.objects.of(user).select_related("piece").get(pk=stance_id)
+    check_revision(revision, stance.revision)
+    return stance
 
 
 def preview_pillar(now: Current, parameters: dict):
@@ -59,13 +97,14 @@ def preview_pillar(now: Current, parameters: dict):
     return edit.key, now.placed.fit(spec)
 
 
-def _moved(stance_id: int, user, step: int) -> Current:
+def _moved(stance_id: int, user, revision, step: int) -> Current:
     with transaction.atomic():
-        stance = Stance.objects.of(user).select_related("piece").get(pk=stance_id)
+        stance = _at(stance_id, user, revision)
         target = stance.in_force + step
         if 0 <= target <= stance.edits.count():
             stance.in_force = target
-            stance.save(update_fields=["in_force"])
+            stance.revision += 1
+            stance.save(update_fields=["in_force", "revision"])
     return current(stance)
 
 

@@ -34,6 +34,8 @@ class Stance(models.Model):
     name = models.CharField(max_length=80)
     position = models.PositiveIntegerField(default=0)
     in_force = models.PositiveIntegerField(default=0)
+    # Counts every change, undo and redo included: a change names the one that it was made on.
+    revision = models.PositiveBigIntegerField(default=0)
     forked_from = models.ForeignKey("self", models.SET_NULL, null=True, blank=True)
     created = models.DateTimeField(default=timezone.now)
     deleted = models.DateTimeField(null=True, blank=True)
@@ -64,11 +66,16 @@ class EditRecord(models.Model):
 
 
 class StripRecord(models.Model):
-    """One change of a piece's strip of stances, with the strip before it, so it can be undone."""
+    """One change of a piece's strip of stances, with the strip before and after it.
+
+    What was taken back can be redone until another change is made.
+    """
 
     piece = models.ForeignKey(Piece, models.CASCADE, related_name="strip_records")
     said = models.CharField(max_length=120)
     before = models.JSONField()
+    after = models.JSONField(default=list)
+    is_undone = models.BooleanField(default=False)
     created = models.DateTimeField(default=timezone.now)
 
     class Meta:

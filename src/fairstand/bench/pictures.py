@@ -7,17 +7,12 @@ from printability.pillars import pillar_mesh
 
 from .current import Current
 
-__all__ = ["drawing_name", "stance_drawing"]
-
-
-def drawing_name(now: Current) -> str:
-    """Name that changes whenever the drawing does."""
-    return f"{now.key}-{now.setup.effective_threshold_deg:g}"
+__all__ = ["stance_drawing"]
 
 
 def stance_drawing(now: Current) -> bytes:
     """PNG of a placed model, overhanging facets in plum, pillars beside it."""
-    name = f"drawings/{drawing_name(now)}.png"
+    name = f"drawings/{now.view_key}.png"
     found = stored_bytes(name)
     if found is not None:
         return found

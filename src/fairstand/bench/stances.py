@@ -9,15 +9,17 @@ from printability.edits import edit_from
 from printability.errors import EditError, PrintabilityError
 
 from .current import Current, current, edits_in_force
+from .editing import check_revision
 from .models import EditRecord, Stance, StripRecord
-from .pictures import drawing_name
 
 __all__ = [
+    "bring_back",
     "delete",
     "figures_of",
     "fork",
     "keep_figures",
     "move",
+    "redo_strip",
     "rename",
     "strip_of",
     "undo_strip",
@@ -29,10 +31,23 @@ MOST_NAME = 80
 
 def strip_of(piece, present: Stance | None = None) -> dict:
     """The strip as the page shows it: every stance with its drawing and key figures."""
-    last = StripRecord.objects.filter(piece=piece).last()
+    records = StripRecord.objects.filter(piece=piece)
+    last, following = records.filter(is_undone=False).last(), records.filter(is_undone=True).first()
+    piece.refresh_from_db(fields=["strip_revision"])
     return {
+        "revision": piece.strip_revision,
         "stances": [_shown(stance, present) for stance in piece.stances.standing()],
+        "away": [
+            {
+                "id": stance.pk,
+                "name": stance.name,
+                "edits": stance.in_force,
+                "url": reverse("bench:bring_back", args=[stance.pk]),
+            }
+            for stance in piece.stances.filter(deleted__isnull=False).order_by("-deleted")
+        ],
         "undo": last.said if last else None,
+        "redo": following.said if following else None,
     }
 
 
@@ -48,7 +63,7 @@ def _shown(stance: Stance, present: Stance | None) -> dict:
     }
     try:
         now = current(stance)
-        out["drawing"] = reverse("bench:drawing", args=[stance.pk]) + f"?v={drawing_name(now)}"
+        out["drawing"] = reverse("bench:drawing", args=[stance.pk]) + f"?v={now.view_key}"
         out["figures"] = figures_of(now)
     except PrintabilityError as error:
         out["error"] = str(error)
@@ -79,24 +94,28 @@ def keep_figures(now: Current) -> None:
 
 
 def _figures_name(now: Current) -> str:
-    return f"figures/{now.key}-{now.setup.effective_threshold_deg:g}"
+    return f"figures/{now.view_key}"
 
 
 def fork(
-    stance_id: int, user, name: str | None = None, further: list[tuple[str, dict]] = ()
-) -> Stance:
+    stance_id: int, user, revision, name: str | None = None,
+    further: list[tuple[str, dict]] = (),
+) -> Stance:  # fmt: skip
     """A copy of a stance beside it, with its edits in force and perhaps some more.
+
+    As all changes of the strip, it names the strip's revision that it was made on.
 
     Raises
     ------
     EditError
         If a further edit makes no sense, the name is too long, or there are too many stances.
+    Superseded
+        If the strip has changed since.
     """
     with transaction.atomic():
-        stance = _of(user, stance_id)
+        stance = _of(user, stance_id, revision)
         piece = stance.piece
-        if piece.stances.standing().count() >= MOST_STANCES:
-            raise EditError(f"A piece has at most {MOST_STANCES} stances; delete one first.")
+        _room_for_one(piece)
         edits = edits_in_force(stance)
         for kind, parameters in further:
             edits.append(edit_from(kind, parameters))
@@ -118,10 +137,10 @@ def fork(
     return made
 
 
-def rename(stance_id: int, user, name) -> Stance:
+def rename(stance_id: int, user, revision, name) -> Stance:
     """Give a stance another name."""
     with transaction.atomic():
-        stance = _of(user, stance_id)
+        stance = _of(user, stance_id, revision)
         wanted = _name(name)
         if wanted != stance.name:
             _note(stance.piece, f"name “{wanted}”", _snapshot(stance.piece))
@@ -130,12 +149,12 @@ def rename(stance_id: int, user, name) -> Stance:
     return stance
 
 
-def move(stance_id: int, user, by) -> Stance:
+def move(stance_id: int, user, revision, by) -> Stance:
     """Move a stance along the strip, to the right by a number of places."""
     if isinstance(by, bool) or not isinstance(by, int):
         raise EditError("A stance is moved by a whole number of places.")
     with transaction.atomic():
-        stance = _of(user, stance_id)
+        stance = _of(user, stance_id, revision)
         order = list(stance.piece.stances.standing())
         at = order.index(stance)
         to = min(max(at + by, 0), len(order) - 1)
@@ -147,7 +166,7 @@ def move(stance_id: int, user, by) -> Stance:
     return stance
 
 
-def delete(stance_id: int, user) -> Stance:
+def delete(stance_id: int, user, revision) -> Stance:
     """Take a stance off the strip; gives the one to look at instead.
 
     Raises
@@ -156,7 +175,7 @@ def delete(stance_id: int, user) -> Stance:
         If it is the only one.
     """
     with transaction.atomic():
-        stance = _of(user, stance_id)
+        stance = _of(user, stance_id, revision)
         order = list(stance.piece.stances.standing())
         if len(order) < 2:
             raise EditError("A piece keeps at least one stance.")
@@ -167,32 +186,74 @@ def delete(stance_id: int, user) -> Stance:
     return order[at - 1] if at else order[1]
 
 
-def undo_strip(stance_id: int, user) -> Stance:
-    """Take back the last change of the strip; gives the stance to look at then."""
+def bring_back(stance_id: int, user, revision) -> Stance:
+    """Put a stance that was deleted, or whose fork was taken back, at the end of the strip."""
+    with transaction.atomic():
+        stance = _of(user, stance_id, revision, deleted=True)
+        piece = stance.piece
+        if stance.deleted is not None:
+            _room_for_one(piece)
+            _note(piece, f"bring back “{stance.name}”", _snapshot(piece))
+            last = piece.stances.standing().last()
+            stance.deleted, stance.position = None, last.position + 1 if last else 0
+            stance.save(update_fields=["deleted", "position"])
+    return stance
+
+
+def undo_strip(stance_id: int, user, revision) -> Stance:
+    """Take back the last change of the strip; gives the stance to look at then.
+
+    A stance whose fork is taken back is put away with all its edits: the change can be redone,
+    and the stance brought back.
+    """
+    return _gone_through(stance_id, user, revision, back=True)
+
+
+def redo_strip(stance_id: int, user, revision) -> Stance:
+    """Make the change of the strip again that was taken back last."""
+    return _gone_through(stance_id, user, revision, back=False)
+
+
+def _gone_through(stance_id: int, user, revision, back: bool) -> Stance:
     with transaction.atomic():
         # The stance that the page shows may be one that was deleted meanwhile.
-        stance = Stance.objects.of(user, deleted=True).select_related("piece").get(pk=stance_id)
+        stance = _of(user, stance_id, revision, deleted=True)
         piece = stance.piece
-        last = StripRecord.objects.filter(piece=piece).last()
-        if last is not None:
-            kept = {row["id"]: row for row in last.before}
-            for one in piece.stances.all():
-                row = kept.get(one.pk)
-                if row is None:
-                    one.deleted = one.deleted or timezone.now()
-                else:
-                    one.name, one.position = row["name"], row["position"]
-                    one.deleted = (one.deleted or timezone.now()) if row["deleted"] else None
-                one.save(update_fields=["name", "position", "deleted"])
-            last.delete()
+        records = StripRecord.objects.filter(piece=piece, is_undone=not back)
+        record = records.last() if back else records.first()
+        if record is not None:
+            if back:
+                record.after = _snapshot(piece)
+            _restore(piece, record.before if back else record.after)
+            record.is_undone = back
+            record.save(update_fields=["after", "is_undone"])
+            _count(piece)
         stance.refresh_from_db()
         if stance.deleted is None:
             return stance
         return piece.stances.standing().first()
 
 
-def _of(user, stance_id: int) -> Stance:
-    return Stance.objects.of(user).select_related("piece").get(pk=stance_id)
+def _restore(piece, rows: list[dict]) -> None:
+    kept = {row["id"]: row for row in rows}
+    for one in piece.stances.all():
+        row = kept.get(one.pk)
+        if row is not None:
+            one.name, one.position = row["name"], row["position"]
+        away = row is None or row["deleted"]
+        one.deleted = (one.deleted or timezone.now()) if away else None
+        one.save(update_fields=["name", "position", "deleted"])
+
+
+def _of(user, stance_id: int, revision, deleted: bool = False) -> Stance:
+    stance = Stance.objects.of(user, deleted).select_related("piece").get(pk=stance_id)
+    check_revision(revision, stance.piece.strip_revision)
+    return stance
+
+
+def _room_for_one(piece) -> None:
+    if piece.stances.standing().count() >= MOST_STANCES:
+        raise EditError(f"A piece has at most {MOST_STANCES} stances; delete one first.")
 
 
 def _name(name) -> str:
@@ -216,4 +277,12 @@ def _snapshot(piece) -> list[dict]:
 
 
 def _note(piece, said: str, before: list[dict]) -> None:
+    """Note a change that is about to be made; what was taken back cannot be redone any more."""
+    StripRecord.objects.filter(piece=piece, is_undone=True).delete()
     StripRecord.objects.create(piece=piece, said=said[:120], before=before)
+    _count(piece)
+
+
+def _count(piece) -> None:
+    piece.strip_revision += 1
+    piece.save(update_fields=["strip_revision"])

@@ -6,7 +6,7 @@ from django.views.decorators.csrf import ensure_csrf_cookie
 from django.views.decorators.http import require_GET, require_POST
 
 from fairstand.library.models import Piece
-from fairstand.replies import body_of, json_view
+from fairstand.replies import Superseded, body_of, json_view
 from printability.errors import EditError, PrintabilityError
 
 from . import stances
@@ -15,12 +15,14 @@ from .compare import MOST_COMPARED, compared, comparison_csv, scaled_drawing
 from .models import Stance
 
 __all__ = [
+    "bring_back",
     "compare",
     "compare_drawing",
     "compare_file",
     "delete",
     "fork",
     "move",
+    "redo",
     "rename",
     "strip",
     "undo",
@@ -35,12 +37,16 @@ def strip(request, stance_id):
     return stances.strip_of(stance.piece, stance)
 
 
-def _answer(change, request, stance_id, *arguments) -> dict:
+def _answer(change, request, stance_id, body, *arguments) -> dict:
     """The strip after a change, and the address of the stance to look at."""
     try:
-        stance = change(stance_id, request.user, *arguments)
+        stance = change(stance_id, request.user, body.get("strip_revision"), *arguments)
     except Stance.DoesNotExist as error:
         raise Http404 from error
+    except Superseded as error:
+        piece = Stance.objects.of(request.user, deleted=True).get(pk=stance_id).piece
+        present = piece.stances.standing().filter(pk=stance_id).first()
+        raise Superseded(str(error), {"strip": stances.strip_of(piece, present)}) from error
     told = stances.strip_of(stance.piece, stance)
     return {**told, "go": next(s["url"] for s in told["stances"] if s["id"] == stance.pk)}
 
@@ -57,35 +63,51 @@ def fork(request, stance_id):
     if not readable or len(further) > 20:
         raise EditError("The edits cannot be read.")
     pairs = [(e["kind"], e.get("parameters", {})) for e in further]
-    return _answer(stances.fork, request, stance_id, body.get("name"), pairs)
+    return _answer(stances.fork, request, stance_id, body, body.get("name"), pairs)
 
 
 @require_POST
 @json_view
 def rename(request, stance_id):
     """Give the stance another name."""
-    return _answer(stances.rename, request, stance_id, body_of(request).get("name"))
+    body = body_of(request)
+    return _answer(stances.rename, request, stance_id, body, body.get("name"))
 
 
 @require_POST
 @json_view
 def move(request, stance_id):
     """Move the stance along the strip."""
-    return _answer(stances.move, request, stance_id, body_of(request).get("by"))
+    body = body_of(request)
+    return _answer(stances.move, request, stance_id, body, body.get("by"))
 
 
 @require_POST
 @json_view
 def delete(request, stance_id):
     """Take the stance off the strip."""
-    return _answer(stances.delete, request, stance_id)
+    return _answer(stances.delete, request, stance_id, body_of(request))
+
+
+@require_POST
+@json_view
+def bring_back(request, stance_id):
+    """Put a deleted stance back on the strip; gives the strip of its piece."""
+    return _answer(stances.bring_back, request, stance_id, body_of(request))
 
 
 @require_POST
 @json_view
 def undo(request, stance_id):
     """Take back the last change of the strip."""
-    return _answer(stances.undo_strip, request, stance_id)
+    return _answer(stances.undo_strip, request, stance_id, body_of(request))
+
+
+@require_POST
+@json_view
+def redo(request, stance_id):
+    """Make the last change of the strip that was taken back again."""
+    return _answer(stances.redo_strip, request, stance_id, body_of(request))
 
 
 def _chosen(request, piece: Piece) -> list[Stance]:
@@ -101,7 +123,6 @@ def _chosen(request, piece: Piece) -> list[Stance]:
 def compare(request, piece_id):
     """Stances of a piece side by side."""
     piece = get_object_or_404(Piece.objects.of(request.user), pk=piece_id)
-    Stance.objects.first_of(piece)
     chosen = _chosen(request, piece)
     try:
         table = compared(chosen)

@@ -16,7 +16,6 @@ from printability.pillars import PillarSize, pillar_mesh
 from printability.process import PROCESSES
 
 from .current import Current, NeedsWork, edits_in_force
-from .pictures import drawing_name
 from .stances import keep_figures
 
 __all__ = ["PILLAR_SIZE_LABELS", "findings_of", "measures_of", "pillar_as_dict", "state_of"]
@@ -39,6 +38,8 @@ def state_of(now: Current) -> dict:
     url = {"args": [stance.pk]}
     return {
         "key": now.key,
+        "revision": stance.revision,
+        "view_key": now.view_key,
         "unit": setup.unit,
         "process": process.key,
         "process_label": process.label,
@@ -58,9 +59,8 @@ def state_of(now: Current) -> dict:
         "top_mm": float(placed.mesh.vertices[:, 2].max()),
         "facets": len(placed.mesh.facets),
         "is_closed": stance.piece.facts["watertight"],
-        "slopes_url": reverse("bench:slopes", **url)
-        + f"?v={now.base_key}-{process.layer_height_mm:g}",
-        "drawing_url": reverse("bench:drawing", **url) + f"?v={drawing_name(now)}",
+        "slopes_url": reverse("bench:slopes", **url) + f"?v={now.slopes_key}",
+        "drawing_url": reverse("bench:drawing", **url) + f"?v={now.view_key}",
         "pillars": [pillar_as_dict(key, pillar) for key, pillar in placed.pillars.items()],
         "measures": measures_of(now),
         "sides_url": reverse("bench:sides", **url) + f"?v={now.paint_key}" if now.paint_key else "",
@@ -132,8 +132,9 @@ def _doubts(now: Current) -> list[dict]:
 def measures_of(now: Current) -> list[dict]:
     """The measures taken, as they are in this stance."""
     return [
-        asdict(take_measure(now.placed.mesh, kind, tuple(map(now.placed.anchor, anchors))))
-        for kind, anchors in now.setup.measures
+        {"key": key}
+        | asdict(take_measure(now.placed.mesh, what, tuple(map(now.placed.anchor, anchors))))
+        for key, what, anchors in now.setup.measures
     ]
 
 

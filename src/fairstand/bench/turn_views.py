@@ -8,13 +8,20 @@ from django.http import HttpResponse, JsonResponse
 from django.views.decorators.http import require_GET, require_POST
 
 from fairstand.replies import body_of, json_view
-from fairstand.work.progress import work_for
+from fairstand.work.progress import begin
 from printability.errors import EditError
 
-from .asked import FOREVER, binary, now_of, png, stance_of
+from .asked import as_named, binary, now_of, png, stance_of
 from .current import NeedsWork, digest
 from .tasks import find_turns, find_ways_out
-from .turning import disc_cells, found_turns, proposal_drawing, turned_live, weights_from
+from .turning import (
+    disc_cells,
+    found_turns,
+    proposal_drawing,
+    proposal_key,
+    turned_live,
+    weights_from,
+)
 from .ways import finding_named, ways_out_html
 
 __all__ = ["disc", "drawing", "live", "turns", "ways_out"]
@@ -46,7 +53,7 @@ def disc(request, directions):
     """Number of the direction at every pixel of the disc, uint16, 65535 outside."""
     if not 10 <= directions <= 20_000:
         raise EditError("There is no such map.")
-    return binary(disc_cells(directions))
+    return binary(request, str(directions), disc_cells(directions))
 
 
 @require_POST
@@ -61,11 +68,12 @@ def turns(request, stance_id):
     except NeedsWork:
         if body.get("only_if_known") is True:
             return {"work": None}
-        key = f"turns/{now.stance.pk}/{now.key}/{digest(repr(sorted(weights.items())))}"
-        title = f"Ways to stand {now.stance.piece.name}"
-        work, is_new = work_for(request.user, key, title)
-        if is_new:
-            find_turns.enqueue(str(work.pk), now.stance.pk, weights)
+        own = f"turns/{now.stance.pk}/"
+        work = begin(
+            request.user, f"{own}{now.key}/{digest(repr(sorted(weights.items())))}",
+            f"Ways to stand {now.stance.piece.name}", find_turns, now.stance.pk, now.recipe,
+            weights, replaces=own,
+        )  # fmt: skip
         return JsonResponse({"work": str(work.pk)}, status=202)
 
 
@@ -79,9 +87,9 @@ def drawing(request, stance_id):
         down = np.zeros(0)
     if down.shape != (3,) or not np.isfinite(down).all() or not 1e-6 < np.linalg.norm(down) < 1e6:
         raise EditError("A direction has three numbers.")
-    answer = png(proposal_drawing(now_of(request, stance_id), down / math.hypot(*down)))
-    answer["Cache-Control"] = FOREVER["Cache-Control"]
-    return answer
+    now = now_of(request, stance_id)
+    named = as_named(request, proposal_key(now))
+    return png(proposal_drawing(now, down / math.hypot(*down)), named)
 
 
 @require_POST
@@ -96,8 +104,10 @@ def ways_out(request, stance_id):
         finding_named(now, finding_id)
         return {"html": ways_out_html(now, finding_id)}
     except NeedsWork:
-        key = f"ways/{now.stance.pk}/{now.key}/{now.setup.effective_threshold_deg:g}/{finding_id}"
-        work, is_new = work_for(request.user, key[:160], f"Ways out for {now.stance.piece.name}")
-        if is_new:
-            find_ways_out.enqueue(str(work.pk), now.stance.pk, finding_id)
+        own = f"ways/{now.stance.pk}/"
+        work = begin(
+            request.user, f"{own}{now.view_key}/{finding_id}"[:160],
+            f"Ways out for {now.stance.piece.name}", find_ways_out, now.stance.pk, now.recipe,
+            finding_id, replaces=own,
+        )  # fmt: skip
         return JsonResponse({"work": str(work.pk)}, status=202)

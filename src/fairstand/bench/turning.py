@@ -45,6 +45,7 @@ __all__ = [
     "found_turns",
     "look_for_turns",
     "proposal_drawing",
+    "proposal_key",
     "turned_live",
     "weights_from",
 ]
@@ -92,7 +93,7 @@ def turned_live(stance, kind: str, parameters: dict) -> tuple[dict, np.ndarray]:
         Underside slopes of the facets.
     """
     edits = [*edits_in_force(stance), edit_from(kind, parameters)]
-    now = current(stance, edits, with_pillars=False)
+    now = current(stance, edits, is_passing=True)
     mesh, setup, h = now.placed.mesh, now.setup, now.layer_height_mm
     scorer = scorer_of(now)
     down = -setup.rotation[2]
@@ -294,6 +295,7 @@ def found_turns(now: Current, weights: dict[str, float]) -> dict:
     return {
         "key": now.key,
         "directions": len(turns.downs),
+        "disc_url": reverse("bench:disc", args=[len(turns.downs)]) + f"?v={len(turns.downs)}",
         "downs": np.round(turns.downs, 5).ravel().tolist(),
         "goals": goals,
         "has_show_side": len(scorer.shown) > 0,
@@ -348,8 +350,13 @@ def _told(
         "better": better,
         "worse": worse,
         "drawing": reverse("bench:turn_drawing", args=[now.stance.pk])
-        + f"?down={down}&v={now.base_key}-{_map_key(now)}",
+        + f"?down={down}&v={proposal_key(now)}",
     }
+
+
+def proposal_key(now: Current) -> str:
+    """Names what the drawings of proposals are derived from."""
+    return f"{now.base_key}-{_map_key(now)}"
 
 
 def proposal_drawing(now: Current, down: np.ndarray) -> bytes:

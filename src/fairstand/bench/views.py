@@ -5,6 +5,7 @@ import io
 import math
 
 import numpy as np
+from django.db import transaction
 from django.http import Http404, HttpResponse, JsonResponse
 from django.shortcuts import get_object_or_404, redirect, render
 from django.template.loader import render_to_string
@@ -15,8 +16,8 @@ from django.views.decorators.http import require_GET, require_POST
 from fairstand.library.keeping import bring_in
 from fairstand.library.models import Piece
 from fairstand.memory import remembered
-from fairstand.replies import body_of, json_view
-from fairstand.work.progress import work_for
+from fairstand.replies import Superseded, body_of, json_view
+from fairstand.work.progress import begin
 from printability.errors import EditError, MeshFileError, PrintabilityError
 from printability.mesh import (
     MM_PER_UNIT,
@@ -29,7 +30,7 @@ from printability.mesh import (
 from printability.process import PROCESSES
 
 from . import editing
-from .asked import binary, now_of, png, stance_of
+from .asked import as_named, binary, now_of, png, stance_of
 from .current import Current, NeedsWork, current
 from .models import Stance
 from .pictures import stance_drawing
@@ -79,8 +80,11 @@ def open_piece(request, piece_id):
 def piece_drawing(request, piece_id):
     """A drawing of the piece as its first stance stands."""
     piece = get_object_or_404(Piece.objects.of(request.user), pk=piece_id)
+    stance = piece.stances.standing().first()
+    if stance is None:
+        return HttpResponse(status=404)
     try:
-        drawn = stance_drawing(current(Stance.objects.first_of(piece)))
+        drawn = stance_drawing(current(stance))
     except PrintabilityError:
         return HttpResponse(status=404)
     return png(drawn)
@@ -98,7 +102,7 @@ def page(request, stance_id):
         return render(
             request, "bench/missing.html", {"piece": stance.piece, "why": str(error)}, status=410
         )
-    source = f"?v={stance.piece.source_id[:16]}-{stance.piece.format}"
+    source = f"?v={now.source_key}"
     start = {
         "state": state_of(now),
         "urls": {
@@ -178,7 +182,7 @@ def patches(request, stance_id):
     """Number of the overhang patch of every facet, uint32, 0 for none."""
     now = now_of(request, stance_id)
     overhang = now.overhang(_threshold(request) or now.setup.effective_threshold_deg)
-    return binary(overhang.patch_of_facet.astype(np.uint32))
+    return binary(request, now.key, overhang.patch_of_facet.astype(np.uint32))
 
 
 @require_POST
@@ -186,15 +190,22 @@ def patches(request, stance_id):
 def slice_in_background(request, stance_id):
     """Start working out the layers, or join the work that is on it already."""
     now = now_of(request, stance_id)
-    title = f"Slicing {now.stance.piece.name}"
-    work, is_new = work_for(request.user, f"layers/{now.stance.pk}/{now.key}", title)
-    if is_new:
-        slice_stance.enqueue(str(work.pk), now.stance.pk)
+    own = f"layers/{now.stance.pk}/"
+    work = begin(
+        request.user, f"{own}{now.key}", f"Slicing {now.stance.piece.name}", slice_stance,
+        now.stance.pk, now.recipe, replaces=own,
+    )  # fmt: skip
     return JsonResponse({"work": str(work.pk)}, status=202)
 
 
-def _changed(request, now: Current) -> dict:
+def _changed(request, change, stance_id: int, body: dict, *arguments) -> dict:
     """The stance after a change; a page that draws first asks for the findings afterwards."""
+    try:
+        now = change(stance_id, request.user, body.get("revision"), *arguments)
+    except Stance.DoesNotExist as error:
+        raise Http404 from error
+    except Superseded as error:
+        raise Superseded(str(error), {"state": state_of(now_of(request, stance_id))}) from error
     answer = {"state": state_of(now)}
     if request.GET.get("findings") != "later":
         answer["findings"] = findings_of(now)
@@ -209,28 +220,21 @@ def edit(request, stance_id):
     kind, parameters = body.get("kind"), body.get("parameters", {})
     if not isinstance(kind, str):
         raise EditError("The request names no edit.")
-    return _changed(request, _or_404(editing.take, stance_id, request.user, kind, parameters))
+    return _changed(request, editing.take, stance_id, body, kind, parameters)
 
 
 @require_POST
 @json_view
 def undo(request, stance_id):
     """Take back the last edit."""
-    return _changed(request, _or_404(editing.undo, stance_id, request.user))
+    return _changed(request, editing.undo, stance_id, body_of(request))
 
 
 @require_POST
 @json_view
 def redo(request, stance_id):
     """Put back the last edit taken back."""
-    return _changed(request, _or_404(editing.redo, stance_id, request.user))
-
-
-def _or_404(change, *arguments) -> Current:
-    try:
-        return change(*arguments)
-    except Stance.DoesNotExist as error:
-        raise Http404 from error
+    return _changed(request, editing.redo, stance_id, body_of(request))
 
 
 @require_POST
@@ -242,24 +246,31 @@ def pillar_preview(request, stance_id):
 
 
 @require_GET
+@json_view
 def mesh(request, stance_id):
     """Source vertices and facets: two counts (uint32), then float32 and uint32 rows."""
-    source = now_of(request, stance_id).source
+    now = now_of(request, stance_id)
+    source = now.source
     counts = np.array([len(source.vertices), len(source.facets)], np.uint32)
-    return binary(counts, source.vertices.astype(np.float32), source.facets.astype(np.uint32))
+    return binary(
+        request, now.source_key, counts, source.vertices.astype(np.float32),
+        source.facets.astype(np.uint32),
+    )  # fmt: skip
 
 
 @require_GET
+@json_view
 def sides(request, stance_id):
     """Painted side of every facet, uint32: 1 show, 2 back, 0 neither."""
     now = now_of(request, stance_id)
     found = now.sides
-    return binary(
-        np.zeros(len(now.source.facets), np.uint32) if found is None else found.astype(np.uint32)
-    )
+    if found is None:
+        found = np.zeros(len(now.source.facets))
+    return binary(request, now.paint_key, found.astype(np.uint32))
 
 
 @require_GET
+@json_view
 def creases(request, stance_id):
     """Pairs of source vertices (uint32) to draw as ink lines."""
     now = now_of(request, stance_id)
@@ -267,14 +278,16 @@ def creases(request, stance_id):
     edges = remembered(
         f"creases/{piece.source_id}-{piece.format}", lambda: crease_edges(now.source)
     )
-    return binary(edges.astype(np.uint32))
+    return binary(request, now.source_key, edges.astype(np.uint32))
 
 
 @require_GET
+@json_view
 def slopes(request, stance_id):
     """Underside slope of every facet, float32 degrees; 999 for what faces up or rests."""
-    degrees = now_of(request, stance_id).slopes_deg
-    return binary(np.where(np.isfinite(degrees), degrees, 999.0).astype(np.float32))
+    now = now_of(request, stance_id)
+    degrees = np.where(np.isfinite(now.slopes_deg), now.slopes_deg, 999.0)
+    return binary(request, now.slopes_key, degrees.astype(np.float32))
 
 
 @require_GET
@@ -299,9 +312,11 @@ def bodies(request, stance_id):
 
 
 @require_GET
+@json_view
 def body_of_facet(request, stance_id):
     """Number of the body of every facet, uint32, from 1."""
-    return binary((now_of(request, stance_id).source.body_of_facet + 1).astype(np.uint32))
+    now = now_of(request, stance_id)
+    return binary(request, now.source_key, (now.source.body_of_facet + 1).astype(np.uint32))
 
 
 @require_POST
@@ -316,16 +331,20 @@ def separate(request, stance_id):
             f"The model has {count} bod{'y' if count == 1 else 'ies'}; from 2 to "
             f"{MOST_SEPARATED} can be separated."
         )
-    for number in range(count):
-        facets = source.facets[source.body_of_facet == number]
-        part = Mesh(source.vertices, np.ascontiguousarray(facets))
-        name = f"{piece.name[:100]}, body {number + 1}"
-        made = bring_in(
-            request.user, binary_stl(part, name), f"{piece.filename[:200]}-{number + 1}.stl",
-            name=name,
-        )  # fmt: skip
-        Piece.objects.filter(pk=made.pk).update(file_unit=now.setup.unit)
-    return {"made": count, "url": reverse("library:index")}
+    made = []
+    with transaction.atomic():  # all of them or none
+        for number in range(count):
+            facets = source.facets[source.body_of_facet == number]
+            part = Mesh(source.vertices, np.ascontiguousarray(facets))
+            name = f"{piece.name[:100]}, body {number + 1}"
+            one = bring_in(
+                request.user, binary_stl(part, name), f"{piece.filename[:200]}-{number + 1}.stl",
+                name=name,
+            )  # fmt: skip
+            Piece.objects.filter(pk=one.pk).update(file_unit=now.setup.unit)
+            made.append(one.pk)
+    query = ",".join(map(str, made))
+    return {"made": count, "url": f"{reverse('library:index')}?made={query}"}
 
 
 @require_GET
@@ -345,9 +364,11 @@ def measures_file(request, stance_id):
 
 
 @require_GET
+@json_view
 def drawing(request, stance_id):
     """Drawing of the stance for the strip."""
-    return png(stance_drawing(now_of(request, stance_id)))
+    now = now_of(request, stance_id)
+    return png(stance_drawing(now), as_named(request, now.view_key))
 
 
 @require_GET
@@ -403,7 +424,11 @@ def layers_file(request, stance_id):
 def _of_layers(request, stance_id, answer) -> HttpResponse:
     """What a function makes of the stance's layers, or why there are none."""
     try:
-        return answer(now_of(request, stance_id))
+        now = now_of(request, stance_id)
+        as_named(request, now.view_key)
+        return answer(now)
+    except Superseded as error:
+        return HttpResponse(str(error), "text/plain", status=409)
     except NeedsWork:
         return HttpResponse("The layers are not worked out yet.", "text/plain", status=409)
     except PrintabilityError as error:

@@ -1,5 +1,6 @@
 """``fairstand serve``: the web server and the task worker together, until Ctrl-C."""
 
+import fcntl
 import os
 import signal
 import socket
@@ -12,6 +13,8 @@ __all__ = ["run"]
 HOST = "127.0.0.1"
 # Enough for one maker's browser: it asks for a few things at a time.
 THREADS = 8
+# Before a worker that has ended is started again.
+_PAUSE_S = 0.5
 
 
 def run(port: int, with_demo: bool) -> int:
@@ -29,12 +32,26 @@ def run(port: int, with_demo: bool) -> int:
     import django
 
     django.setup()
+    from django.conf import settings
     from django.core.management import call_command
 
     from fairstand.library.keeping import sweep
     from fairstand.warm_up import warm_up
+    from fairstand.work.progress import abandon_stale
 
+    # Held until this process ends, however it does.
+    alone = (settings.DATA_DIR / "serving.lock").open("w")
+    try:
+        fcntl.flock(alone, fcntl.LOCK_EX | fcntl.LOCK_NB)
+    except BlockingIOError:
+        print(
+            "fairstand: another Fair Stand is serving this data folder; end it, or name another "
+            "folder (FAIRSTAND_DATA=…).",
+            file=sys.stderr,
+        )
+        return 2
     call_command("migrate", verbosity=0, interactive=False)
+    abandon_stale()
     sweep()
     print("Warming up (the first time, compiling takes about a minute) …", flush=True)
     warm_up()
@@ -44,27 +61,65 @@ def run(port: int, with_demo: bool) -> int:
         made = seed()
         if made:
             print(f"Added {made} demo pieces.", flush=True)
-    worker = subprocess.Popen(
-        [sys.executable, "-m", "fairstand.cli.worker"], start_new_session=True
-    )
+    worker = _Worker()
     try:
         return _serve(port)
     finally:
-        worker.send_signal(signal.SIGTERM)
+        worker.stop()
+        alone.close()
+
+
+class _Worker:
+    """The task worker, started again whenever it ends before the server does."""
+
+    def __init__(self):
+        self.stopping = threading.Event()
+        self.process = self._start()
+        threading.Thread(target=self._watch, daemon=True).start()
+
+    def _start(self) -> subprocess.Popen:
+        return subprocess.Popen(
+            [sys.executable, "-m", "fairstand.cli.worker", str(os.getpid())],
+            start_new_session=True,
+        )
+
+    def _watch(self) -> None:
+        from django.db import connection
+
+        from fairstand.work.progress import abandon_stale
+
+        while True:
+            self.process.wait()
+            if self.stopping.is_set():
+                return
+            # What it was at will not go on: the page is told, and can ask for it again.
+            abandon_stale()
+            connection.close()
+            if self.stopping.wait(_PAUSE_S):
+                return
+            self.process = self._start()
+
+    def stop(self) -> None:
+        """End it, in peace at first."""
+        self.stopping.set()
+        self.process.send_signal(signal.SIGTERM)
         try:
-            worker.wait(5)
+            self.process.wait(5)
         except subprocess.TimeoutExpired:
-            worker.kill()
-            worker.wait()
+            self.process.kill()
+            self.process.wait()
 
 
 def _serve(port: int) -> int:
+    from django.conf import settings
     from waitress.server import create_server
 
     from fairstand.wsgi import application
 
+    # A file within its limit, and what a form adds to it.
+    most = settings.FAIRSTAND_MAX_BYTES + 1_000_000
     server = create_server(
-        application, host=HOST, port=port, threads=THREADS, max_request_body_size=2**31,
+        application, host=HOST, port=port, threads=THREADS, max_request_body_size=most,
         ident=None,
     )  # fmt: skip
     port = server.effective_port

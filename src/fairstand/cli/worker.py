@@ -1,12 +1,19 @@
-"""The task worker as a process of its own; `fairstand.cli.serve` starts and ends it."""
+"""The task worker as a process of its own; `fairstand.cli.serve` starts, watches and ends it.
+
+Called with the number of the process that it belongs to, and gone as soon as that is.
+"""
 
 import os
+import sys
 import threading
 import time
 
 
 def main() -> None:
     """Work through background tasks until told to end, or until the server is gone."""
+    server = int(sys.argv[1])
+    # Before anything else: a server that is killed while this starts leaves nothing behind.
+    threading.Thread(target=_end_with, args=(server,), daemon=True).start()
     os.environ.setdefault("DJANGO_SETTINGS_MODULE", "fairstand.settings")
     import django
 
@@ -14,18 +21,15 @@ def main() -> None:
     from django.core.management import call_command
 
     from fairstand.warm_up import warm_up
-    from fairstand.work.progress import abandon_stale
 
-    abandon_stale()
-    threading.Thread(target=_end_with, args=(os.getppid(),), daemon=True).start()
     warm_up()
     call_command("db_worker", interval=0.2, startup_delay=False, reload=False, verbosity=0)
 
 
-def _end_with(parent: int) -> None:
+def _end_with(server: int) -> None:
     """End this process once its parent is gone, however that happened."""
-    while os.getppid() == parent:
-        time.sleep(1)
+    while os.getppid() == server:
+        time.sleep(0.5)
     os._exit(0)
 
 

@@ -1,12 +1,9 @@
-"""Make the files of a stance and keep a record of each that is given out."""
+"""Make the files of a stance."""
 
-import hashlib
 import re
 
 from fairstand.bench.current import Current
 from printability import handover as core
-
-from .models import HandOver
 
 __all__ = ["FORMATS", "file_of", "filename_of", "offer"]
 
@@ -50,7 +47,7 @@ def offer(now: Current) -> dict:
 
 
 def file_of(now: Current, kind: str) -> tuple[str, bytes]:
-    """Name and content of a file, noted as handed over.
+    """Name and content of a file.
 
     Raises
     ------
@@ -59,12 +56,4 @@ def file_of(now: Current, kind: str) -> tuple[str, bytes]:
     """
     title = f"{now.stance.piece.name} - {now.stance.name}"
     data = core.stl_of(now.placed, title) if kind == "stl" else core.threemf_of(now.placed, title)
-    filename = filename_of(now, kind)
-    HandOver.objects.create(
-        stance=now.stance,
-        filename=filename,
-        format=kind,
-        sha256=hashlib.sha256(data).hexdigest(),
-        size_bytes=len(data),
-    )
-    return filename, data
+    return filename_of(now, kind), data

@@ -1,18 +1,25 @@
-"""Bring files in as pieces, and keep their sources."""
+"""Bring files in as pieces, and keep their sources.
+
+A source is kept under the hash of its bytes, with the repaired mesh beside it: that is what the
+numbers of facets in edits belong to, and it is never worked out in another way later.
+"""
 
 import hashlib
+import logging
 import os
 import re
 import time
+import uuid
 from collections.abc import Callable
 from datetime import timedelta
 from pathlib import Path
 
+import numpy as np
 from django.conf import settings
 from django.db import transaction
 from django.utils import timezone
 
-from fairstand.memory import kept_arrays, remembered, stored_arrays
+from fairstand.memory import remembered
 from printability.errors import MeshFileError
 from printability.mesh import Mesh, ReadLimits, mesh_facts, open_mesh
 
@@ -20,8 +27,9 @@ from .models import Piece, SourceFile
 
 __all__ = ["bring_in", "limits", "source_mesh", "sweep"]
 
+log = logging.getLogger(__name__)
 # A deleted piece can be brought back until the first start after this.
-DELETED_KEPT_FOR = timedelta(days=1)
+DELETED_KEPT_FOR = timedelta(days=30)
 UPLOAD_STALE_AFTER_S = 24 * 3600
 
 
@@ -89,15 +97,24 @@ def source_mesh(piece: Piece) -> Mesh:
     """
 
     def make() -> Mesh:
-        arrays = stored_arrays(_mesh_name(piece.source_id, piece.format))
-        if arrays is not None and {"vertices", "facets", "grain"} <= set(arrays):
-            return Mesh(arrays["vertices"], arrays["facets"], float(arrays["grain"]))
+        path = _mesh_path(piece.source_id, piece.format)
+        try:
+            with np.load(path, allow_pickle=False) as kept:  # each array with its own checksum
+                return Mesh(kept["vertices"], kept["facets"], float(kept["grain"]))
+        except Exception as error:
+            if path.exists():
+                log.warning("The mesh %s is damaged (%s); it is made anew.", path.name, error)
         try:
             data = piece.source.path.read_bytes()
         except OSError as error:
             raise MeshFileError(
                 f"The file of “{piece.name}” is missing from the data folder; bring it in again."
             ) from error
+        if hashlib.sha256(data).hexdigest() != piece.source_id:
+            raise MeshFileError(
+                f"The file of “{piece.name}” in the data folder is damaged; bring it in again, "
+                "and it is mended."
+            )
         mesh = open_mesh(data, f"x.{piece.format}", limits()).mesh
         _keep_mesh(piece.source_id, piece.format, mesh)
         return mesh
@@ -109,7 +126,8 @@ def sweep() -> None:
     """Drop pieces deleted a while ago, files nobody refers to, and abandoned uploads."""
     Piece.objects.filter(deleted__lt=timezone.now() - DELETED_KEPT_FOR).delete()
     for source in SourceFile.objects.filter(pieces__isnull=True):
-        source.path.unlink(missing_ok=True)
+        for path in settings.SOURCES_DIR.glob(f"{source.sha256}*"):
+            path.unlink(missing_ok=True)
         source.delete()
     for path in settings.UPLOADS_DIR.iterdir():
         if time.time() - path.stat().st_mtime > UPLOAD_STALE_AFTER_S:
@@ -119,21 +137,44 @@ def sweep() -> None:
 def _keep(data: bytes) -> str:
     sha256 = hashlib.sha256(data).hexdigest()
     path = settings.SOURCES_DIR / sha256
-    if not path.exists():
-        part = settings.SOURCES_DIR / f"{sha256}.{os.getpid()}.part"
-        part.write_bytes(data)
-        os.replace(part, path)
+    try:
+        is_whole = hashlib.sha256(path.read_bytes()).hexdigest() == sha256
+    except OSError:
+        is_whole = False
+    if not is_whole:
+        _write(path, lambda file: file.write(data))
     return sha256
 
 
-def _mesh_name(sha256: str, kind: str) -> str:
-    return f"mesh/{sha256}-{kind}"
+def _mesh_path(sha256: str, kind: str) -> Path:
+    return settings.SOURCES_DIR / f"{sha256}.{kind}.npz"
 
 
 def _keep_mesh(sha256: str, kind: str, mesh: Mesh) -> None:
-    kept_arrays(
-        _mesh_name(sha256, kind), vertices=mesh.vertices, facets=mesh.facets, grain=mesh.grain_mm
-    )
+    """Keep a repaired mesh, unless there is one that can be read."""
+    path = _mesh_path(sha256, kind)
+    try:
+        with np.load(path, allow_pickle=False) as kept:
+            if {name: kept[name].shape for name in kept.files}.keys() >= {"vertices", "facets"}:
+                return
+    except Exception:
+        log.debug("No mesh %s yet.", path.name)
+    arrays = {"vertices": mesh.vertices, "facets": mesh.facets, "grain": mesh.grain_mm}
+    _write(path, lambda file: np.savez(file, **arrays))
+
+
+def _write(path: Path, fill: Callable) -> None:
+    """A file, whole or not at all, also where the machine stops."""
+    part = path.with_name(f"{path.name}.{uuid.uuid4().hex}.part")
+    try:
+        with part.open("wb") as file:
+            fill(file)
+            file.flush()
+            os.fsync(file.fileno())
+        os.replace(part, path)
+    except BaseException:
+        part.unlink(missing_ok=True)
+        raise
 
 
 def _name_from(filename: str) -> str:

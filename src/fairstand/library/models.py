@@ -39,6 +39,8 @@ class Piece(models.Model):
     file_unit = models.CharField(max_length=8, blank=True)
     facts = models.JSONField(default=dict)
     problem = models.CharField(max_length=200, blank=True)
+    # Counts every change of the strip of stances: a change names the one it was made on.
+    strip_revision = models.PositiveBigIntegerField(default=0)
     created = models.DateTimeField(default=timezone.now)
     deleted = models.DateTimeField(null=True, blank=True)
 

@@ -4,34 +4,39 @@ import shutil
 import uuid
 
 from django.conf import settings
+from django.db import transaction
 from django.http import JsonResponse
 from django.shortcuts import get_object_or_404, render
 from django.urls import reverse
 from django.utils import timezone
 from django.views.decorators.http import require_GET, require_POST
 
-from fairstand.replies import json_view
-from fairstand.work.progress import work_for
+from fairstand.replies import body_of, json_view
+from fairstand.work.progress import begin
 from printability.errors import MeshFileError
 from printability.mesh import FORMATS, check_size
 
 from .forms import RenameForm
-from .keeping import bring_in, limits
+from .keeping import DELETED_KEPT_FOR, bring_in, limits
 from .models import Piece
 from .tasks import open_upload
 
-__all__ = ["bring_back", "delete", "index", "rename", "upload"]
+__all__ = ["bring_back", "delete", "delete_many", "index", "rename", "upload"]
 
 
 @require_GET
 def index(request):
     """All pieces as cards."""
     pieces = Piece.objects.of(request.user).select_related("source")
+    away = Piece.objects.filter(owner=request.user, deleted__isnull=False).order_by("-deleted")
     return render(
         request,
         "library/index.html",
         {
             "pieces": pieces,
+            "away": away,
+            "kept_days": DELETED_KEPT_FOR.days,
+            "made": request.GET.get("made", ""),
             "accept": ",".join(f".{kind}" for kind in FORMATS),
             "limit_mb": settings.FAIRSTAND_MAX_BYTES // 1_000_000,
         },
@@ -52,8 +57,7 @@ def upload(request):
     name = uuid.uuid4().hex
     with open(settings.UPLOADS_DIR / name, "wb") as target:
         shutil.copyfileobj(file, target)
-    work, _ = work_for(request.user, "", f"Opening {file.name}")
-    open_upload.enqueue(str(work.pk), name, file.name)
+    work = begin(request.user, "", f"Opening {file.name}", open_upload, name, file.name)
     return JsonResponse({"work": str(work.pk)}, status=202)
 
 
@@ -65,6 +69,18 @@ def delete(request, piece_id):
     piece.deleted = timezone.now()
     piece.save(update_fields=["deleted"])
     return {"deleted": piece.pk, "name": piece.name}
+
+
+@require_POST
+@json_view
+def delete_many(request):
+    """Put several pieces away at once, all or none."""
+    wanted = body_of(request).get("pieces")
+    if not isinstance(wanted, list) or not all(type(n) is int for n in wanted):
+        raise MeshFileError("The request names no pieces.")
+    with transaction.atomic():
+        gone = Piece.objects.of(request.user).filter(pk__in=wanted).update(deleted=timezone.now())
+    return {"deleted": gone}
 
 
 @require_POST

@@ -35,6 +35,16 @@ class Work(models.Model):
     created = models.DateTimeField(default=timezone.now)
     touched = models.DateTimeField(default=timezone.now)
 
+    class Meta:
+        constraints = [
+            models.UniqueConstraint(
+                fields=("owner", "key"),
+                condition=models.Q(state__in=("waiting", "running"), cancel_asked=False)
+                & ~models.Q(key=""),
+                name="one_open_work_a_key",
+            )
+        ]
+
     @property
     def is_open(self) -> bool:
         """Whether it has still to end."""

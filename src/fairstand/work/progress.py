@@ -3,15 +3,17 @@
 import logging
 import time
 from collections.abc import Callable
-from datetime import timedelta
 
+from django.db import transaction
 from django.utils import timezone
+from django_tasks.base import TaskResultStatus
+from django_tasks_db.models import DBTaskResult
 
 from printability.errors import Cancelled, PrintabilityError
 
 from .models import Work
 
-__all__ = ["Reporter", "abandon_stale", "ask_cancel", "run", "work_for"]
+__all__ = ["Reporter", "abandon_stale", "ask_cancel", "begin", "run"]
 
 log = logging.getLogger(__name__)
 # Often enough to look alive, seldom enough not to matter.
@@ -68,16 +70,36 @@ def run(work_id: str, job: Callable[[Work, Reporter], dict]) -> None:
     Work.objects.filter(pk=work_id).update(touched=timezone.now(), **end)
 
 
-def work_for(user, key: str, title: str) -> tuple[Work, bool]:
-    """The open record under a key, or a new one; and whether it is new."""
-    if key:
-        open_work = Work.objects.filter(
-            owner=user, key=key, state__in=(Work.State.WAITING, Work.State.RUNNING),
-            cancel_asked=False,
-        ).first()  # fmt: skip
-        if open_work:
-            return open_work, False
-    return Work.objects.create(owner=user, key=key, title=title[:120]), True
+def begin(user, key: str, title: str, task, *arguments, replaces: str = "") -> Work:
+    """Start long work, or join what is open under its key.
+
+    The record and what the worker is given are written in one transaction.
+
+    Parameters
+    ----------
+    user : User
+    key : str
+        Names the result: two requests for the same share one record. Empty: never shared.
+    title : str
+    task : Task
+        Called with the record's id and the arguments: all that it needs to know.
+    replaces : str
+        Open work whose key begins so is asked to stop: it is for what was there before.
+    """
+    with transaction.atomic():
+        still_open = Work.objects.filter(
+            owner=user, state__in=(Work.State.WAITING, Work.State.RUNNING), cancel_asked=False
+        )
+        if key:
+            joined = still_open.filter(key=key).first()
+            if joined:
+                return joined
+        if replaces:
+            for old in still_open.filter(key__startswith=replaces):
+                ask_cancel(old)
+        work = Work.objects.create(owner=user, key=key, title=title[:120])
+        task.enqueue(str(work.pk), *arguments)
+    return work
 
 
 def ask_cancel(work: Work) -> None:
@@ -88,8 +110,11 @@ def ask_cancel(work: Work) -> None:
     )
 
 
-def abandon_stale(older_than: timedelta = timedelta(0)) -> int:
-    """End records that a stopped worker left running; called when a worker starts."""
-    return Work.objects.filter(
-        state=Work.State.RUNNING, touched__lte=timezone.now() - older_than
-    ).update(state=Work.State.FAILED, error="The work was interrupted; start it again.")
+def abandon_stale() -> int:
+    """End records that a worker which has ended left running; how many there were."""
+    DBTaskResult.objects.filter(status=TaskResultStatus.RUNNING).update(
+        status=TaskResultStatus.FAILED, finished_at=timezone.now()
+    )
+    return Work.objects.filter(state=Work.State.RUNNING).update(
+        state=Work.State.FAILED, error="The work was interrupted; start it again."
+    )

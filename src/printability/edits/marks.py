@@ -105,7 +105,12 @@ class TakeMeasure(Edit):
         if any(anchor["facet"] >= len(source.facets) for anchor in self.anchors):
             raise EditError("The measure is not on this model.")
         anchors = tuple(Anchor(anchor["facet"], anchor["weights"]) for anchor in self.anchors)
-        return replace(setup, measures=(*setup.measures, (self.what, anchors)))
+        key = str(setup.measures_taken + 1)
+        return replace(
+            setup,
+            measures=(*setup.measures, (key, self.what, anchors)),
+            measures_taken=setup.measures_taken + 1,
+        )
 
     def said(self):
         return f"measure {self.what}"
@@ -114,18 +119,19 @@ class TakeMeasure(Edit):
 @registered
 @dataclass(frozen=True)
 class RemoveMeasure(Edit):
-    """Take a measure off the list, by its place in it from 0."""
+    """Take a measure off the list, by its key."""
 
     kind: ClassVar[str] = "remove_measure"
-    number: int
+    key: str
 
     def __post_init__(self):
-        facet_number(self.number)
+        if not isinstance(self.key, str):
+            raise EditError("That measure is not there any more.")
 
     def applied(self, setup, source):
-        if self.number >= len(setup.measures):
+        kept = tuple(measure for measure in setup.measures if measure[0] != self.key)
+        if len(kept) == len(setup.measures):
             raise EditError("That measure is not there any more.")
-        kept = setup.measures[: self.number] + setup.measures[self.number + 1 :]
         return replace(setup, measures=kept)
 
     def said(self):

@@ -1,6 +1,13 @@
 // Talks to the server: JSON both ways, and one sentence when something is refused.
 
-export class Refused extends Error {}
+// What the server refused: the sentence, the status, and what else it said.
+export class Refused extends Error {
+  constructor(message, status = 0, body = {}) {
+    super(message);
+    this.status = status;
+    this.body = body;
+  }
+}
 
 const token = () => document.cookie.match(/(?:^|; )csrftoken=([^;]+)/)?.[1] ?? "";
 
@@ -8,7 +15,7 @@ async function answer(response) {
   const isJson = response.headers.get("Content-Type")?.includes("application/json");
   const body = isJson ? await response.json() : null;
   if (response.ok) return body;
-  throw new Refused(body?.error ?? "The server did not answer as expected; reload the page.");
+  throw new Refused(body?.error ?? "The server did not answer as expected; reload the page.", response.status, body ?? {});
 }
 
 // The page says while something is under way, for assistive tools and for scripts that drive it.
@@ -29,47 +36,41 @@ export async function whileBusy(promise) {
 }
 
 async function ask(url, options) {
-  busy(1);
   try {
     return await fetch(url, options);
   } catch {
     throw new Refused("The server does not answer. Is Fair Stand still running?");
-  } finally {
-    setTimeout(() => busy(-1), 30); // what follows from an answer is under way before this ends
   }
 }
 
-export async function getJson(url) {
-  return answer(await ask(url, { headers: { Accept: "application/json" } }));
-}
+// Busy until the answer is read to its end; what follows from it is under way before that ends.
+const asked = (url, options, read) => whileBusy(ask(url, options).then(read));
 
-export async function postJson(url, body = {}) {
-  const headers = {
-    Accept: "application/json",
-    "Content-Type": "application/json",
-    "X-CSRFToken": token(),
-  };
-  return answer(await ask(url, { method: "POST", headers, body: JSON.stringify(body) }));
-}
-
-export async function getBytes(url) {
-  const response = await ask(url, { headers: { Accept: "application/octet-stream" } });
-  if (!response.ok) throw new Refused("The model could not be loaded; reload the page.");
-  return response.arrayBuffer();
-}
-
-export async function postForBytes(url, body) {
-  const headers = { Accept: "application/json", "Content-Type": "application/json", "X-CSRFToken": token() };
-  const response = await ask(url, { method: "POST", headers, body: JSON.stringify(body) });
+async function bytes(response) {
   if (!response.ok) await answer(response);
   return response.arrayBuffer();
 }
 
-export async function getText(url) {
-  const response = await ask(url);
-  if (!response.ok) throw new Refused(await response.text());
+async function text(response) {
+  if (!response.ok) throw new Refused(await response.text(), response.status);
   return response.text();
 }
+
+const posted = (body) => ({
+  method: "POST",
+  headers: { Accept: "application/json", "Content-Type": "application/json", "X-CSRFToken": token() },
+  body: JSON.stringify(body),
+});
+
+export const getJson = (url) => asked(url, { headers: { Accept: "application/json" } }, answer);
+
+export const postJson = (url, body = {}) => asked(url, posted(body), answer);
+
+export const getBytes = (url) => asked(url, { headers: { Accept: "application/octet-stream, application/json" } }, bytes);
+
+export const postForBytes = (url, body) => asked(url, posted(body), bytes);
+
+export const getText = (url) => asked(url, undefined, text);
 
 // Sends a file and reports how much has gone out; fetch cannot do that.
 export function sendFile(url, file, onProgress) {

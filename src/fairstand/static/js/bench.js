@@ -109,7 +109,7 @@ Alpine.data("bench", () => mixed(turning, stancesStrip, {
     view = new View3D(this.$refs.canvas, start.state.facets, start.state.is_closed, () => this.drawn());
     this.$refs.canvas.view = view; // for scripts that drive the page: canvas.view.toScreen([x, y, z])
     tower = new Tower(this.$refs.tower, (k) => this.setLayer(k), (id) => this.choosePlace(id));
-    section = new Section(this.$refs.section, (text) => (this.problem = text));
+    section = new Section(this.$refs.section, (error) => this.refused(error));
     watch(this.$refs.canvas, view, {
       grab: (x, y) => this.grab(x, y),
       dragging: (held, hit) => (held.key ? this.previewPillar(held.key, hit) : held.stroke.push(hit)),
@@ -145,6 +145,13 @@ Alpine.data("bench", () => mixed(turning, stancesStrip, {
     view.setThreshold(this.threshold);
     view.setMeasures(Alpine.raw(state.measures));
     this.drawChosenPillar();
+    try {
+      await this.showDetails(state);
+    } catch (error) {
+      this.refused(error);
+    }
+  },
+  async showDetails(state) {
     if (state.slopes_url !== this.shownSlopes) {
       const slopes = new Float32Array(await getBytes(state.slopes_url));
       if (this.state.slopes_url !== state.slopes_url) return;
@@ -162,6 +169,24 @@ Alpine.data("bench", () => mixed(turning, stancesStrip, {
     if (this.activity === "Hand over") this.loadOffer();
     if (this.activity === "Turn" && !this.turnsStopped) this.loadTurns(this.looksByItself());
     if (this.findings.ready) await this.refreshStrip();
+  },
+
+  // What does not belong to the present state any more was changed elsewhere: catch up.
+  async refused(error) {
+    if (error.status !== 409) this.problem = error.message;
+    else if (!this.catchingUp) {
+      this.catchingUp = true;
+      try {
+        const state = await getJson(start.urls.state);
+        if (state.revision === this.state.revision) return;
+        this.problem = "This was changed in another window; the page shows it as it is now.";
+        await this.show(state);
+      } catch (again) {
+        this.problem = again.message;
+      } finally {
+        this.catchingUp = false;
+      }
+    }
   },
 
   async showFindings(findings) {
@@ -230,7 +255,7 @@ Alpine.data("bench", () => mixed(turning, stancesStrip, {
       this.patches = patches;
       this.showChosenPatch();
     } catch (error) {
-      this.problem = error.message;
+      this.refused(error);
     }
   },
 
@@ -268,13 +293,17 @@ Alpine.data("bench", () => mixed(turning, stancesStrip, {
     const run = async () => {
       try {
         this.problem = "";
-        const { state } = await postJson(`${url}?findings=later`, body);
+        const { state } = await postJson(`${url}?findings=later`, { ...body, revision: this.state.revision });
         field?.removeAttribute("aria-invalid");
         // What changed is drawn at once; its findings follow.
         whileBusy(this.show(state)).catch((error) => (this.problem = error.message));
         return true;
       } catch (error) {
         this.problem = error.message;
+        if (error.status === 409 && error.body.state) {
+          whileBusy(this.show(error.body.state)).catch((e) => (this.problem = e.message));
+          return false;
+        }
         field?.setAttribute("aria-invalid", "true");
         view.setPillars(Alpine.raw(this.state.pillars), this.pillarKey);
         this.threshold = this.state.threshold_deg;
@@ -324,7 +353,7 @@ Alpine.data("bench", () => mixed(turning, stancesStrip, {
     this.showCut();
     if (this.freeCut) return;
     if (this.findings.ready && last >= 0)
-      section.show(`${start.urls.section}${layer}/?v=${this.state.key}-${this.state.threshold_deg}`);
+      section.show(`${start.urls.section}${layer}/?v=${this.state.view_key}`);
   },
   step(by) {
     this.setLayer(this.layer + by);

@@ -9,7 +9,11 @@ Alpine.data("library", () => ({
   problem: "",
   removed: null,
   work: null,
+  made: [],
 
+  init() {
+    this.made = this.$refs.made.dataset.made.split(",").filter(Boolean).map(Number);
+  },
   get percent() {
     return `${Math.round(this.done * 100)} %`;
   },
@@ -75,6 +79,25 @@ Alpine.data("library", () => ({
       const card = this.$refs.cards.querySelector(`[data-piece="${id}"]`);
       card.hidden = true;
       this.removed = { name, back: button.dataset.back, card };
+    } catch (error) {
+      this.problem = error.message;
+    }
+  },
+
+  // Bodies that were just made pieces of their own go again, all at once.
+  async undoMade() {
+    try {
+      await postJson(this.$root.dataset.deleteMany, { pieces: [...this.made] });
+      location.href = location.pathname;
+    } catch (error) {
+      this.problem = error.message;
+    }
+  },
+
+  async back(url) {
+    try {
+      await postJson(url);
+      location.reload();
     } catch (error) {
       this.problem = error.message;
     }

@@ -30,7 +30,7 @@ export class Section {
         if (this.wanted) this.target.innerHTML = html;
       }
     } catch (error) {
-      this.onProblem(error.message);
+      this.onProblem(error);
     } finally {
       this.busy = false;
     }

@@ -309,7 +309,7 @@ export const turning = {
       onHover: (cell) => (this.hovered = cell),
     });
     if (this.discOf !== found.directions) {
-      map.setCells(new Uint16Array(await getBytes(`/bench/disc-${found.directions}.bin`)));
+      map.setCells(new Uint16Array(await getBytes(found.disc_url)));
       this.discOf = found.directions;
     }
     this.turns = found;
@@ -399,7 +399,10 @@ export const turning = {
 
 export const stancesStrip = {
   stances: start.strip.stances,
+  away: start.strip.away,
   stripUndo: start.strip.undo,
+  stripRedo: start.strip.redo,
+  stripRevision: start.strip.revision,
   naming: null,
   picked: [],
 
@@ -416,24 +419,32 @@ export const stancesStrip = {
     this.picked = on ? [...this.picked, id] : this.picked.filter((other) => other !== id);
   },
   async refreshStrip() {
-    const told = await getJson(start.urls.strip);
+    this.showStrip(await getJson(start.urls.strip));
+  },
+  showStrip(told) {
     this.stances = told.stances;
+    this.away = told.away;
     this.stripUndo = told.undo;
+    this.stripRedo = told.redo;
+    this.stripRevision = told.revision;
   },
   // A change of the strip; where another stance is to be looked at then, the page goes there.
-  async strip(what, body = {}) {
+  strip(what, body = {}) {
+    return this.changeStrip(start.urls.strip.replace("strip/", `${what}/`), body);
+  },
+  async changeStrip(url, body = {}) {
     await (this.queue ?? Promise.resolve());
     try {
-      const told = await whileBusy(postJson(start.urls.strip.replace("strip/", `${what}/`), body));
+      const told = await whileBusy(postJson(url, { ...body, strip_revision: this.stripRevision }));
       if (told.go !== start.urls.page) {
         document.documentElement.toggleAttribute("data-leaving", true);
         location.href = told.go;
         return;
       }
-      this.stances = told.stances;
-      this.stripUndo = told.undo;
+      this.showStrip(told);
     } catch (error) {
       this.problem = error.message;
+      if (error.status === 409 && error.body.strip) this.showStrip(error.body.strip);
     }
   },
   rename(stance, name) {

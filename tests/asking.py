@@ -1,0 +1,24 @@
+"""Requests to the bench as its page makes them."""
+
+import json
+
+from fairstand.bench.models import Stance
+
+
+def post(client, stance_id, name, body=None):
+    """A change, or a question with a body; made on what there is unless it says otherwise."""
+    stance = Stance.objects.select_related("piece").get(pk=stance_id)
+    on = {"revision": stance.revision, "strip_revision": stance.piece.strip_revision}
+    asks = name.split("/")[0]
+    made_on = ("edits", "undo", "redo", "fork", "rename", "move", "delete", "bring-back",
+               "undo-strip", "redo-strip")  # fmt: skip
+    sent = {**(on if asks in made_on else {}), **(body or {})}
+    return client.post(
+        f"/bench/{stance_id}/{name.rstrip('/')}/", json.dumps(sent), "application/json",
+        headers={"accept": "application/json"},
+    )  # fmt: skip
+
+
+def edit(client, stance_id, kind, **parameters):
+    """An edit."""
+    return post(client, stance_id, "edits", {"kind": kind, "parameters": parameters})
