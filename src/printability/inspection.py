@@ -1,6 +1,7 @@
 """The whole look at a placed model, in stages from the cheap to the dear."""
 
 from collections.abc import Callable
+from concurrent.futures import ThreadPoolExecutor
 from dataclasses import dataclass, field
 from functools import cached_property
 
@@ -18,6 +19,7 @@ from .footing import (
 )
 from .layers import (
     FLAT_DEG,
+    THREADS,
     Cup,
     Hanging,
     Island,
@@ -282,6 +284,7 @@ class Inspection:
 
     def hanging(self, k: int) -> list[Hanging]:
         """Bridges and ledges of one layer, worked out once."""
+        k = int(k)
         if k not in self._hanging:
             self._hanging[k] = hanging_parts(
                 self.layers, k, self.process["notable_mm"], self.limits_mm
@@ -296,7 +299,8 @@ class Inspection:
     @cached_property
     def spans(self) -> tuple[Hanging, ...]:
         """Bridges and ledges of all layers that are long enough to be listed."""
-        return tuple(part for k in self.reaching for part in self.hanging(int(k)))
+        with ThreadPoolExecutor(THREADS) as pool:
+            return tuple(part for own in pool.map(self.hanging, self.reaching) for part in own)
 
     @cached_property
     def _arch_rule(self) -> Arches:

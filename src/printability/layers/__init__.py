@@ -17,6 +17,7 @@ from .levels import hair_mm, layer_count, levels
 from .openings import FLAT_DEG, STEP, Opening, look_at_openings, openings_above
 from .plane import PlaneSection, plane_section
 from .slicing import (
+    THREADS,
     Layers,
     layers_together,
     outline_at,
@@ -33,6 +34,7 @@ from .tug import Tug, tug_of_war
 __all__ = [
     "FLAT_DEG",
     "STEP",
+    "THREADS",
     "Cup",
     "Hanging",
     "Island",
