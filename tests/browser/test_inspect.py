@@ -169,8 +169,12 @@ def test_bodies_are_shown_alone_and_separated(server, bench, page, demo_files):
     )
     page.locator('[data-alone="2"]').click()
     page.locator('[data-do="separate"]').click()
+    page.wait_for_url("**/?made=*")
+    made = page.locator('[data-piece]:has-text("body")')
+    assert made.count() == 2
+    page.locator('[data-do="undo-separate"]').click()
     page.wait_for_url(server.url + "/")
-    assert page.get_by_text("body 2").count() >= 1
+    assert made.count() == 0
 
 
 def test_sides_are_painted_by_filling_and_by_brush_and_survive_turning(at_table, page):

@@ -250,6 +250,12 @@ def test_a_card_is_deleted_and_brought_back(server, bench, page, table_file):
     page.get_by_role("button", name="Undo").wait_for()
     page.reload()
     assert page.locator("[data-piece]").count() == cards - 1
+    # After a reload it is listed, and comes back from there.
+    page.locator("[data-away] summary").click()
+    with page.expect_navigation():
+        page.locator("[data-back-piece]").first.click()
+    page.wait_for_selector(f"[data-piece] >> nth={cards - 1}")
+    assert page.locator("[data-piece]").count() == cards
 
 
 def test_a_doubtful_unit_is_offered_its_conversion(server, bench, page, tmp_path):

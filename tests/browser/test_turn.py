@@ -371,3 +371,52 @@ def test_looking_at_every_way_can_be_cancelled(busy_server, bench, page, demo_fi
     page.wait_for_selector("text=Looking at every way was cancelled.")
     assert page.locator('[data-do="find-turns"]').is_visible()  # to begin again
     assert page.locator("[data-proposal]").count() == 0
+
+
+def test_a_second_window_loses_nothing_and_catches_up(server, bench, page, chromium, demo_files):
+    bench.bring_in(server.url, demo_files["Trail marker plate"])
+    address = page.url
+    other = type(bench)(page.context.new_page())
+    other.page.goto(address)
+    other.ready()
+    other.settled()
+    bench.go("Turn")
+    bench.fill("turn-x", 20)
+    # The other window still shows what there was: its change is not made, and it catches up.
+    other.go("Turn")
+    other.fill("turn-y", 30)
+    assert "another window" in other.problem()
+    assert (other.field("turn-x"), other.field("turn-y")) == (20, 0)
+    other.fill("turn-y", 30)
+    assert (other.field("turn-x"), other.field("turn-y")) == (20, 30)
+    bench.do("undo")
+    assert "another window" in bench.problem()
+    assert bench.field("turn-y") == 30
+    bench.do("undo")
+    assert (bench.field("turn-x"), bench.field("turn-y")) == (20, 0)
+
+
+def test_a_fork_taken_back_is_redone_or_brought_back(server, bench, page, demo_files):
+    bench.bring_in(server.url, demo_files["Nest-box yoke"])
+    first = page.url
+    with page.expect_navigation():
+        page.locator('[data-do="fork"]').click()
+    bench.ready()
+    bench.settled()
+    bench.go("Turn")
+    bench.fill("turn-x", 15)
+    with page.expect_navigation(url=first):
+        page.locator('[data-do="undo-strip"]').click()
+    bench.ready()
+    bench.settled()
+    assert page.locator("[data-stance]").count() == 1
+    bench.do("redo-strip")
+    assert page.locator("[data-stance]").count() == 2
+    bench.do("undo-strip")
+    page.locator('[data-do="away"]').click()
+    assert "1 edit" in page.locator("dialog[open]").inner_text()
+    with page.expect_navigation():
+        page.locator("[data-bring-back]").click()
+    bench.ready()
+    bench.go("Turn")
+    assert bench.field("turn-x") == 15

@@ -1,0 +1,140 @@
+"""What is left when server or worker are killed: everything acknowledged, and nobody behind."""
+
+import json
+import os
+import random
+import signal
+import sqlite3
+import time
+import urllib.error
+import urllib.request
+
+import pytest
+
+from conftest import Server
+from printability.mesh import binary_stl
+from solids import table
+
+pytestmark = pytest.mark.browser
+
+
+class Asking:
+    """A script that edits one stance over HTTP and remembers what was acknowledged."""
+
+    def __init__(self, server):
+        self.server, self.cookie, self.revision = server, "", 0
+
+    def ask(self, path, body=None, kind="application/json"):
+        data = (
+            None if body is None else body if isinstance(body, bytes) else json.dumps(body).encode()
+        )
+        request = urllib.request.Request(self.server.url + path, data)
+        request.add_header("Content-Type", kind)
+        request.add_header("Accept", "application/json")
+        token = self.cookie.split("csrftoken=")[-1].split(";")[0]
+        request.add_header("Cookie", f"csrftoken={token}")
+        request.add_header("X-CSRFToken", token)
+        with urllib.request.urlopen(request, timeout=20) as answer:
+            self.cookie = answer.headers.get("Set-Cookie") or self.cookie
+            text = answer.read()
+            return json.loads(text) if "json" in answer.headers["Content-Type"] else text
+
+    def bring_in(self):
+        self.ask("/")
+        head = b'--x\r\nContent-Disposition: form-data; name="file"; filename="t.stl"\r\n\r\n'
+        body = head + binary_stl(table(), "t") + b"\r\n--x--\r\n"
+        self.ask("/pieces/upload/", body, "multipart/form-data; boundary=x")
+
+    def lift(self, mm):
+        body = {"kind": "lift", "parameters": {"lift_mm": mm}, "revision": self.revision}
+        self.revision = self.ask("/bench/1/edits/", body)["state"]["revision"]
+
+
+def _workers(server_pid):
+    """Processes that are workers of a server, by what they were started with."""
+    found = []
+    for pid in filter(str.isdecimal, os.listdir("/proc")):
+        try:
+            with open(f"/proc/{pid}/cmdline", "rb") as file:
+                words = file.read().split(b"\0")
+        except OSError:
+            continue
+        if b"fairstand.cli.worker" in words and str(server_pid).encode() in words:
+            found.append(int(pid))
+    return found
+
+
+def _until(true, seconds=15):
+    end = time.monotonic() + seconds
+    while not true():
+        assert time.monotonic() < end
+        time.sleep(0.1)
+
+
+@pytest.fixture
+def killed(tmp_path):
+    running = Server(tmp_path / "killed", FAIRSTAND_BACKGROUND_FACETS="10")
+    yield running
+    if running.process.poll() is None:
+        running.stop()
+
+
+def test_killed_at_random_nothing_acknowledged_is_lost_and_nobody_stays(killed):
+    seed = int(os.environ.get("FAIRSTAND_SEED", time.time_ns() % 10_000))
+    print(f"FAIRSTAND_SEED={seed}")
+    draws = random.Random(seed)
+    asking = Asking(killed)
+    asking.bring_in()
+    acknowledged = 0.0
+    for turn in range(4):
+        end, n = time.monotonic() + draws.uniform(0.0, 1.2), 0
+        while time.monotonic() < end:
+            n += 1
+            asking.lift(turn * 100 + n / 10)
+            acknowledged = turn * 100 + n / 10
+            if n == 2:  # long work is under way
+                asking.ask("/bench/1/slice/", {})
+        pid = killed.process.pid
+        os.kill(pid, signal.SIGKILL)
+        killed.process.wait()
+        _until(lambda pid=pid: not _workers(pid))
+        killed.start()
+        state = asking.ask("/bench/1/state/")
+        assert state["lift_mm"] == pytest.approx(acknowledged)
+        asking.revision = state["revision"]
+        with sqlite3.connect(killed.folder / "fairstand.sqlite3") as base:
+            (running,) = base.execute(
+                "select count(*) from work_work where state='running'"
+            ).fetchone()
+        assert running <= 1  # what waited may go on with the new worker, nothing else does
+
+
+def test_a_killed_worker_is_started_again_and_its_work_can_be_had(killed):
+    asking = Asking(killed)
+    asking.bring_in()
+    _until(lambda: _workers(killed.process.pid))
+    for _ in range(2):
+        (worker,) = _workers(killed.process.pid)
+        os.kill(worker, signal.SIGKILL)
+        _until(lambda worker=worker: [w for w in _workers(killed.process.pid) if w != worker])
+    asking.lift(1)
+    work = asking.ask("/bench/1/slice/", {})["work"]
+    _until(lambda: not asking.ask(f"/work/{work}/")["open"], 60)
+    assert asking.ask(f"/work/{work}/")["state"] == "done"
+    assert asking.ask("/bench/1/findings/")["ready"]
+
+
+def test_a_second_server_on_the_same_data_is_refused(killed):
+    with pytest.raises(AssertionError, match="another Fair Stand is serving this data folder"):
+        Server(killed.folder)
+
+
+def test_a_body_over_the_limit_is_refused(killed):
+    asking = Asking(killed)
+    asking.ask("/")
+    killed.stop()
+    killed.settings["FAIRSTAND_MAX_MB"] = "1"
+    killed.start()
+    with pytest.raises((urllib.error.HTTPError, urllib.error.URLError, ConnectionError)) as refused:
+        asking.ask("/pieces/upload/", b"x" * 4_000_000, "multipart/form-data; boundary=x")
+    assert getattr(refused.value, "code", 413) == 413
