@@ -66,7 +66,7 @@ class Server:
     def stop(self):
         """End it as Ctrl-C does."""
         self.process.send_signal(2)
-        self.process.wait(15)
+        self.process.wait(60)
 
 
 @pytest.fixture(scope="session")
@@ -100,7 +100,7 @@ def chromium():
 def page(chromium):
     """A fresh page; errors of its scripts fail the test."""
     context = chromium.new_context(viewport={"width": 1280, "height": 800}, accept_downloads=True)
-    context.set_default_timeout(20_000)
+    context.set_default_timeout(60_000)
     page = context.new_page()
     errors = []
     page.on("pageerror", lambda error: errors.append(str(error)))

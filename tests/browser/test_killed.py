@@ -64,7 +64,7 @@ def _workers(server_pid):
     return found
 
 
-def _until(true, seconds=15):
+def _until(true, seconds=60):
     end = time.monotonic() + seconds
     while not true():
         assert time.monotonic() < end

@@ -94,11 +94,12 @@ export function sendFile(url, file, onProgress) {
 
 // Follows background work until it ends; calls back at each look.
 export async function follow(workId, onLook) {
-  for (;;) {
+  // Often at first, for what is quick; a picture that is drawn in software pays for every look.
+  for (let pause = 120; ; pause = Math.min(pause * 1.4, 500)) {
     const work = await getJson(`/work/${workId}/`);
     onLook(work);
     if (!work.open) return work;
-    await new Promise((resolve) => setTimeout(resolve, 200));
+    await new Promise((resolve) => setTimeout(resolve, pause));
   }
 }
 
