@@ -11,7 +11,7 @@ def post(client, stance_id, name, body=None):
     on = {"revision": stance.revision, "strip_revision": stance.piece.strip_revision}
     asks = name.split("/")[0]
     made_on = ("edits", "undo", "redo", "fork", "rename", "move", "delete", "bring-back",
-               "undo-strip", "redo-strip")  # fmt: skip
+               "undo-strip", "redo-strip", "take-in")  # fmt: skip
     sent = {**(on if asks in made_on else {}), **(body or {})}
     return client.post(
         f"/bench/{stance_id}/{name.rstrip('/')}/", json.dumps(sent), "application/json",

@@ -1,6 +1,7 @@
 """The errors of the core. Each carries one sentence meant for the maker."""
 
-__all__ = ["Cancelled", "EditError", "HandOverError", "MeshFileError", "PrintabilityError"]
+__all__ = ["Cancelled", "EditError", "HandOverError", "MeshFileError", "PrintabilityError",
+           "StanceFileError"]  # fmt: skip
 
 
 class PrintabilityError(Exception):
@@ -17,6 +18,10 @@ class EditError(PrintabilityError):
 
 class HandOverError(PrintabilityError):
     """A stance that cannot be written as asked."""
+
+
+class StanceFileError(PrintabilityError):
+    """A stance file that cannot be read, or that is for another model."""
 
 
 class Cancelled(PrintabilityError):

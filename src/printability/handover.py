@@ -1,5 +1,6 @@
 """What leaves the workshop: files made of a placed model, checked before they are given out."""
 
+import re
 from dataclasses import dataclass
 
 import manifold3d
@@ -21,7 +22,7 @@ from .pillars import pillar_mesh
 from .process import Process
 from .stance import Placed
 
-__all__ = ["Check", "checks", "one_body", "stl_of", "threemf_of"]
+__all__ = ["Check", "checks", "file_stem", "one_body", "stl_of", "threemf_of", "title_of"]
 
 
 @dataclass(frozen=True)
@@ -32,6 +33,17 @@ class Check:
     label: str
     ok: bool
     text: str
+
+
+def title_of(piece: str, stance: str) -> str:
+    """What a file says it holds."""
+    return f"{piece} - {stance}"
+
+
+def file_stem(piece: str, stance: str) -> str:
+    """A safe file name, without its ending, from the names of piece and stance."""
+    words = re.sub(r"[^a-z0-9]+", "-", f"{piece} {stance}".lower()).strip("-")
+    return words[:80] or "piece"
 
 
 def one_body(placed: Placed) -> Mesh:

@@ -7,6 +7,7 @@ from django.utils import timezone
 from fairstand.memory import kept_object, stored_object
 from printability.edits import edit_from
 from printability.errors import EditError, PrintabilityError
+from printability.stance_file import read_stance
 
 from .current import Current, current, edits_in_force
 from .editing import check_revision
@@ -22,6 +23,7 @@ __all__ = [
     "redo_strip",
     "rename",
     "strip_of",
+    "take_in",
     "undo_strip",
 ]
 
@@ -120,21 +122,52 @@ def fork(
         for kind, parameters in further:
             edits.append(edit_from(kind, parameters))
         current(stance, edits)  # refuses what cannot be
-        before = _snapshot(piece)
-        following = piece.stances.filter(position__gt=stance.position)
-        for later in following:
-            later.position += 1
-            later.save(update_fields=["position"])
-        made = Stance.objects.create(
-            piece=piece, name=_name(name or _free_name(piece)), position=stance.position + 1,
-            in_force=len(edits), forked_from=stance,
-        )  # fmt: skip
-        EditRecord.objects.bulk_create(
-            EditRecord(stance=made, position=n, kind=edit.kind, parameters=edit.parameters())
-            for n, edit in enumerate(edits)
-        )
-        _note(piece, f"fork “{made.name}”", before)
+        return _made(piece, stance, name or _free_name(piece), edits, "fork", stance)
+
+
+def _made(
+    piece, beside: Stance, name, edits, said: str, forked_from: Stance | None = None
+) -> Stance:
+    """A new stance to the right of another."""
+    before = _snapshot(piece)
+    for later in piece.stances.filter(position__gt=beside.position):
+        later.position += 1
+        later.save(update_fields=["position"])
+    made = Stance.objects.create(
+        piece=piece, name=_name(name), position=beside.position + 1, in_force=len(edits),
+        forked_from=forked_from,
+    )  # fmt: skip
+    EditRecord.objects.bulk_create(
+        EditRecord(stance=made, position=n, kind=edit.kind, parameters=edit.parameters())
+        for n, edit in enumerate(edits)
+    )
+    _note(piece, f"{said} “{made.name}”", before)
     return made
+
+
+def take_in(stance_id: int, user, revision, text) -> Stance:
+    """A stance from a stance file, beside another of the same piece.
+
+    Raises
+    ------
+    StanceFileError, EditError
+        If it cannot be read, or its edits cannot be made on this piece.
+    Superseded
+        If the strip has changed since.
+    """
+    if not isinstance(text, str):
+        raise EditError("The request brings no stance file.")
+    read = read_stance(text)
+    with transaction.atomic():
+        stance = _of(user, stance_id, revision)
+        piece = stance.piece
+        read.check_model(piece.source_id)
+        _room_for_one(piece)
+        edits = list(read.edits)
+        if read.unit != (piece.file_unit or "mm"):
+            edits.insert(0, edit_from("unit", {"unit": read.unit}))
+        current(stance, edits)  # refuses what cannot be
+        return _made(piece, stance, read.name or _free_name(piece), edits, "read")
 
 
 def rename(stance_id: int, user, revision, name) -> Stance:

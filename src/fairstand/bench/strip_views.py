@@ -25,6 +25,7 @@ __all__ = [
     "redo",
     "rename",
     "strip",
+    "take_in",
     "undo",
 ]
 
@@ -64,6 +65,14 @@ def fork(request, stance_id):
         raise EditError("The edits cannot be read.")
     pairs = [(e["kind"], e.get("parameters", {})) for e in further]
     return _answer(stances.fork, request, stance_id, body, body.get("name"), pairs)
+
+
+@require_POST
+@json_view
+def take_in(request, stance_id):
+    """Make a stance of a stance file."""
+    body = body_of(request)
+    return _answer(stances.take_in, request, stance_id, body, body.get("text"))
 
 
 @require_POST

@@ -36,6 +36,7 @@ urlpatterns = [
     path("disc-<int:directions>.bin", turn_views.disc, name="disc"),
     path("<int:stance_id>/strip/", strip_views.strip, name="strip"),
     path("<int:stance_id>/fork/", strip_views.fork, name="fork"),
+    path("<int:stance_id>/take-in/", strip_views.take_in, name="take_in"),
     path("<int:stance_id>/rename/", strip_views.rename, name="rename"),
     path("<int:stance_id>/move/", strip_views.move, name="move"),
     path("<int:stance_id>/delete/", strip_views.delete, name="delete"),

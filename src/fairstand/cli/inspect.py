@@ -25,7 +25,7 @@ from printability.process import process_named
 from printability.stance import Placed, Setup, shaped, turned
 from printability.turning import goals_of
 
-__all__ = ["inspect_file", "open_file", "run"]
+__all__ = ["inspect_file", "open_file", "report_of", "run", "table_of"]
 
 
 def run(options: argparse.Namespace) -> int:
@@ -36,7 +36,7 @@ def run(options: argparse.Namespace) -> int:
     if options.json:
         print(json.dumps(report, indent=2, allow_nan=False))
     else:
-        print(_table(report))
+        print(table_of(report))
     return 0
 
 
@@ -55,23 +55,46 @@ def inspect_file(
         If the file cannot be read.
     """
     opened = open_file(path)
-    unit_used = unit or opened.unit or "mm"
-    process = process_named(process_key)
-    threshold = process.threshold_deg if threshold_deg is None else threshold_deg
-    mesh = turned(shaped(opened.mesh, Setup(unit=unit_used)), turn_deg)
+    setup = Setup(
+        unit=unit or opened.unit or "mm", process=process_named(process_key),
+        threshold_deg=threshold_deg,
+    )  # fmt: skip
+    mesh = turned(shaped(opened.mesh, setup), turn_deg)
+    return report_of(path.name, opened, setup, Placed(mesh, np.eye(4), {}))
+
+
+def report_of(
+    name: str, opened: Opened, setup: Setup, placed: Placed, sides: np.ndarray | None = None
+) -> dict:
+    """The facts of a placed model, as `inspect_file` gives them.
+
+    Parameters
+    ----------
+    name : str
+        Of the model's file.
+    opened : Opened
+    setup : Setup
+        Its unit, process and threshold count.
+    placed : Placed
+        With the pillars that stand.
+    sides : (m,) uint8, optional
+        Painted sides.
+    """
+    mesh, unit_used, process = placed.mesh, setup.unit, setup.process
+    threshold = setup.effective_threshold_deg
     facts = mesh_facts(mesh)
     size = mesh.vertices.max(axis=0) - mesh.vertices.min(axis=0)
     h = process.layer_height_mm
-    look = inspect_model(mesh, process)
+    look = inspect_model(mesh, process, placed.standing, sides=sides)
     overhang = look.overhang(threshold)
-    ledger = find(Placed(mesh, np.eye(4), {}), look, threshold, overhang)
+    ledger = find(placed, look, threshold, overhang)
     cost = look.estimate(threshold)
     same, mirrored = same_and_mirrored(mesh)
     peak, stand, spans = look.peak, look.footing, look.spans
     doubt = unit_doubt(float(size.max()) / MM_PER_UNIT[unit_used], unit_used)
     return {
         "model": {
-            "file": path.name,
+            "file": name,
             "unit": unit_used,
             "unit_doubt": doubt.text if doubt else None,
             "size_mm": _rounded(size),
@@ -221,7 +244,7 @@ def _rounded(value):
     return round(float(value), 6) + 0.0
 
 
-def _table(report: dict) -> str:
+def table_of(report: dict) -> str:
     model, process, overhang = report["model"], report["process"], report["overhang"]
     size = " × ".join(f"{v:.2f}" for v in model["size_mm"])
     state = "watertight" if model["watertight"] else f"{model['open_edges']:,} open edges"

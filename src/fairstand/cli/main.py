@@ -75,6 +75,11 @@ def _parser() -> argparse.ArgumentParser:
     turns.add_argument(
         "--top", type=_top, default=5, metavar="N", help="how many to propose, 1 to 20"
     )
+    make = commands.add_parser("make", help="make the files of a stance")
+    make.add_argument("file", help="the model that the stance was made for")
+    make.add_argument("stance", help="a stance file, written by the bench")
+    make.add_argument("--out", required=True, metavar="DIR", help="the folder to write into")
+    make.add_argument("--json", action="store_true", help="print JSON instead of a table")
     serve = commands.add_parser("serve", help="run the web server and the task worker")
     serve.add_argument("--port", type=int, default=8000)
     serve.add_argument("--demo", action="store_true", help="add the demo pieces first, once")
@@ -98,11 +103,13 @@ def main(arguments: list[str] | None = None) -> int:
     """Run the command; returns the exit code."""
     words = _with_joined_turn(sys.argv[1:] if arguments is None else arguments)
     options = _parser().parse_args(words)
-    if options.command in ("inspect", "turns"):
+    if options.command in ("inspect", "turns", "make"):
         if options.command == "inspect":
             from .inspect import run
-        else:
+        elif options.command == "turns":
             from .turns import run
+        else:
+            from .make import run
 
         try:
             return run(options)

@@ -1,11 +1,12 @@
 """Make the files of a stance."""
 
-import re
+from django.urls import reverse
 
 from fairstand.bench.current import Current
 from printability import handover as core
+from printability.stance_file import StanceFile, written_stance
 
-__all__ = ["FORMATS", "file_of", "filename_of", "offer"]
+__all__ = ["FORMATS", "file_of", "filename_of", "offer", "recipe_of"]
 
 FORMATS = {
     "stl": ("One watertight body: model and pillars joined.", "model/stl"),
@@ -18,9 +19,7 @@ FORMATS = {
 
 def filename_of(now: Current, kind: str) -> str:
     """A safe file name from the names of piece and stance."""
-    words = f"{now.stance.piece.name} {now.stance.name}".lower()
-    stem = re.sub(r"[^a-z0-9]+", "-", words).strip("-") or "piece"
-    return f"{stem[:80]}.{kind}"
+    return f"{core.file_stem(now.stance.piece.name, now.stance.name)}.{kind}"
 
 
 def offer(now: Current) -> dict:
@@ -37,13 +36,29 @@ def offer(now: Current) -> dict:
                 "filename": filename_of(now, kind),
                 "about": about,
                 "holds": f"{now.stance.piece.name}, {pillars}",
+                "url": reverse("handover:download", args=[now.stance.pk, kind]),
                 "ready": kind == "3mf" or joinable,
             }
             for kind, (about, _) in FORMATS.items()
         ],
+        "recipe": {
+            "filename": filename_of(now, "stance.json"),
+            "url": reverse("handover:recipe", args=[now.stance.pk]),
+        },
         "size_mm": size,
         "place": "Coordinates are those of the bench: the middle of the plate is 0, 0, 0.",
     }
+
+
+def recipe_of(now: Current) -> str:
+    """The stance as a file, see `stance_file`."""
+    piece = now.stance.piece
+    return written_stance(
+        StanceFile(
+            piece.name, now.stance.name, piece.filename, piece.source_id,
+            piece.file_unit or "mm", now.edits,
+        )
+    )  # fmt: skip
 
 
 def file_of(now: Current, kind: str) -> tuple[str, bytes]:
@@ -54,6 +69,6 @@ def file_of(now: Current, kind: str) -> tuple[str, bytes]:
     HandOverError
         If it cannot be made.
     """
-    title = f"{now.stance.piece.name} - {now.stance.name}"
+    title = core.title_of(now.stance.piece.name, now.stance.name)
     data = core.stl_of(now.placed, title) if kind == "stl" else core.threemf_of(now.placed, title)
     return filename_of(now, kind), data

@@ -7,5 +7,6 @@ from . import views
 app_name = "handover"
 urlpatterns = [
     path("<int:stance_id>/checks/", views.checks, name="checks"),
+    path("<int:stance_id>/stance.json", views.recipe, name="recipe"),
     path("<int:stance_id>/file.<str:kind>", views.download, name="download"),
 ]

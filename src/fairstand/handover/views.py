@@ -9,9 +9,9 @@ from fairstand.bench.models import Stance
 from fairstand.replies import json_view
 from printability.errors import PrintabilityError
 
-from .files import FORMATS, file_of, offer
+from .files import FORMATS, file_of, filename_of, offer, recipe_of
 
-__all__ = ["checks", "download"]
+__all__ = ["checks", "download", "recipe"]
 
 
 def _now(request, stance_id):
@@ -39,4 +39,16 @@ def download(request, stance_id, kind):
         data,
         FORMATS[kind][1],
         headers={"Content-Disposition": f'attachment; filename="{filename}"'},
+    )
+
+
+@require_GET
+def recipe(request, stance_id):
+    """The stance as a file: its edits, to be made again elsewhere."""
+    now = _now(request, stance_id)
+    name = filename_of(now, "stance.json")
+    return HttpResponse(
+        recipe_of(now),
+        "application/json",
+        headers={"Content-Disposition": f'attachment; filename="{name}"'},
     )

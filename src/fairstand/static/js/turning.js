@@ -447,6 +447,11 @@ export const stancesStrip = {
       if (error.status === 409 && error.body.strip) this.showStrip(error.body.strip);
     }
   },
+  async readStance(field) {
+    const [file] = field.files;
+    if (file) await this.strip("take-in", { text: await file.text() });
+    field.value = "";
+  },
   rename(stance, name) {
     this.naming = null;
     if (name.trim() && name.trim() !== stance.name) return this.strip("rename", { name });

@@ -1,0 +1,96 @@
+"""``fairstand make``: the files of a stance, and what ``inspect`` says of it, without the page."""
+
+import argparse
+import hashlib
+import json
+import os
+from pathlib import Path
+
+from printability.errors import HandOverError, StanceFileError
+from printability.handover import file_stem, stl_of, threemf_of, title_of
+from printability.stance import Setup, fold, place
+from printability.stance_file import MOST_BYTES, StanceFile, read_stance
+from printability.surface import painted_sides
+
+from .inspect import open_file, report_of, table_of
+
+__all__ = ["make", "run"]
+
+
+def run(options: argparse.Namespace) -> int:
+    """Make the files of ``options.stance`` and print what they are."""
+    told = make(Path(options.file), Path(options.stance), Path(options.out))
+    if options.json:
+        print(json.dumps(told, indent=2, allow_nan=False))
+        return 0
+    for part in told["parts"]:
+        print(table_of(part["inspection"]))
+        for file in part["files"]:
+            print(f"Wrote {file['path']}")
+        for sentence in part["not_made"]:
+            print(sentence)
+    return 0
+
+
+def make(model: Path, stance: Path, folder: Path) -> dict:
+    """Write the files of every part of a stance: the bytes that the bench hands over.
+
+    Raises
+    ------
+    PrintabilityError
+        If model or stance cannot be read, belong to different files, or an edit cannot be made.
+    """
+    recipe = _recipe(stance)
+    opened = open_file(model)
+    recipe.check_model(hashlib.sha256(model.read_bytes()).hexdigest())
+    setup = fold(opened.mesh, recipe.edits, Setup(unit=recipe.unit))
+    placed = place(opened.mesh, setup)
+    sides = painted_sides(opened.mesh, setup.strokes)
+    title = title_of(recipe.piece, recipe.name)
+    files, not_made = [], []
+    try:
+        folder.mkdir(parents=True, exist_ok=True)
+        for kind, written in (("stl", stl_of), ("3mf", threemf_of)):
+            try:
+                data = written(placed, title)
+            except HandOverError as error:
+                not_made.append(str(error))
+                continue
+            path = folder / f"{file_stem(recipe.piece, recipe.name)}.{kind}"
+            _write(path, data)
+            files.append({"path": str(path), "sha256": hashlib.sha256(data).hexdigest()})
+    except OSError as error:
+        raise HandOverError(f"“{folder}” cannot be written to: {error.strerror}.") from error
+    return {
+        "piece": recipe.piece,
+        "stance": recipe.name,
+        "edits": len(recipe.edits),
+        "parts": [
+            {
+                "files": files,
+                "not_made": not_made,
+                "pillars": [
+                    {"key": key, "fit": pillar.fit.value, "text": pillar.text}
+                    for key, pillar in placed.pillars.items()
+                ],
+                "inspection": report_of(model.name, opened, setup, placed, sides),
+            }
+        ],
+    }
+
+
+def _recipe(path: Path) -> StanceFile:
+    try:
+        if path.stat().st_size > MOST_BYTES:
+            raise StanceFileError("The stance file is larger than any stance; it is refused.")
+        return read_stance(path.read_bytes())
+    except OSError as error:
+        reason = error.strerror or "it cannot be opened"
+        raise StanceFileError(f"The file “{path}” cannot be read: {reason}.") from error
+
+
+def _write(path: Path, data: bytes) -> None:
+    """Whole or not at all."""
+    part = path.with_name(f"{path.name}.{os.getpid()}.part")
+    part.write_bytes(data)
+    os.replace(part, path)
