@@ -5,7 +5,7 @@ stands on the plate. Nothing is ever baked into the source.
 """
 
 from collections.abc import Iterable
-from dataclasses import dataclass, replace
+from dataclasses import dataclass, field, replace
 from typing import TYPE_CHECKING
 
 import numpy as np
@@ -32,6 +32,10 @@ __all__ = [
     "shaped",
     "turned",
 ]
+
+
+# Fits that a mesh remembers: previews of a drag pass through here too.
+_MOST_FITS = 2_000
 
 
 @dataclass(frozen=True)
@@ -134,6 +138,8 @@ class Placed:
     pillars: dict[str, FittedPillar]
     accepted: tuple[Accepted, ...] = ()
     is_mirrored: bool = False
+    # What was fitted on this mesh, for all placings that share it.
+    _fits: dict[PillarSpec, FittedPillar] = field(default_factory=dict, repr=False)
 
     def source_place(self, point_mm: tuple[float, float, float]) -> tuple[float, float, float]:
         """A point of the plate as a place on the source mesh, in its own unit."""
@@ -151,8 +157,14 @@ class Placed:
 
     def fit(self, spec: PillarSpec) -> FittedPillar:
         """Fit a pillar whose contact is kept on the source mesh."""
-        own = replace(spec, weights=self.weights(spec.weights))
-        return replace(fit_pillar(self.mesh, own), spec=spec)
+        known = self._fits.get(spec)
+        if known is None:
+            own = replace(spec, weights=self.weights(spec.weights))
+            known = replace(fit_pillar(self.mesh, own), spec=spec)
+            while len(self._fits) >= _MOST_FITS:
+                self._fits.pop(next(iter(self._fits)), None)
+            self._fits[spec] = known
+        return known
 
     @property
     def standing(self) -> list[FittedPillar]:

@@ -235,6 +235,29 @@ def test_bad_files_are_refused_on_the_page_and_leave_nothing(server, page, tmp_p
     assert page.locator("[data-piece]").count() == cards
 
 
+def test_a_stance_file_is_written_and_read_again(server, bench, page, table_file, tmp_path):
+    bench.bring_in(server.url, table_file)
+    bench.go("Turn")
+    bench.fill("turn-x", 25)
+    bench.go("Hand over")
+    with page.expect_download() as download:
+        page.locator('[data-download="stance"]').click()
+    path = tmp_path / download.value.suggested_filename
+    download.value.save_as(path)
+    assert '"x_deg": 25' in path.read_text(encoding="utf-8")
+    with page.expect_navigation():
+        page.locator('[data-field="stance-file"]').set_input_files(path)
+    bench.ready()
+    bench.settled()
+    assert page.locator("[data-stance]").count() == 2
+    bench.go("Turn")
+    assert bench.field("turn-x") == 25
+    path.write_text("{}", encoding="utf-8")
+    page.locator('[data-field="stance-file"]').set_input_files(path)
+    page.wait_for_selector("[data-problem]:visible")
+    assert "no stance file" in bench.problem()
+
+
 def test_a_card_is_deleted_and_brought_back(server, bench, page, table_file):
     bench.bring_in(server.url, table_file)
     page.goto(server.url)

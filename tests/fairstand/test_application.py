@@ -319,6 +319,17 @@ def test_pages_set_what_the_browser_needs(client, bench):
 
     assert Image.open(io.BytesIO(drawing.content)).size == (480, 360)
     assert client.get("/bench/99999/").status_code == 404
+    pages = [client.get("/"), client.get(f"/bench/{bench.stance.pk}/")]
+    for page in pages:
+        policy = page.headers["Content-Security-Policy"]
+        nonce = policy.split("'nonce-")[1].split("'")[0]
+        assert f'nonce="{nonce}"' in page.content.decode()
+        assert "script-src 'self' 'unsafe-eval' 'nonce-" in policy  # no scripts inline
+        inline = page.content.count(b"<script") - page.content.count(b"<script id=")
+        assert inline == page.content.count(b"<script type=")
+    assert (
+        pages[0].headers["Content-Security-Policy"] != pages[1].headers["Content-Security-Policy"]
+    )
 
 
 def test_a_finding_is_accepted_with_a_note_and_taken_back(bench):

@@ -27,6 +27,8 @@ Alpine.data("bench", () => mixed(turning, stancesStrip, {
   pillarKey: null,
   picking: false,
   hideAbove: false,
+  sectionOpen: false,
+  letterKeys: localStorage.getItem("letter keys") !== "off",
   perspective: false,
   loading: "Loading the model …",
   problem: "",
@@ -117,6 +119,9 @@ Alpine.data("bench", () => mixed(turning, stancesStrip, {
       clicked: (x, y, pillar) => this.clicked(x, y, pillar),
     });
     this.$refs.canvas.addEventListener("pointermove", (e) => e.buttons || this.hoverArc(e));
+    // What is typed but not taken yet is undone by the field itself.
+    window.addEventListener("input", (e) => e.target.dataset && (e.target.dataset.typed = "1"));
+    window.addEventListener("change", (e) => e.target.dataset && delete e.target.dataset.typed);
     window.addEventListener("error", () => (this.problem = "Something went wrong on this page; reload it."));
     try {
       const [mesh, creases] = await Promise.all([getBytes(start.urls.mesh), getBytes(start.urls.creases)]);
@@ -733,14 +738,27 @@ Alpine.data("bench", () => mixed(turning, stancesStrip, {
     if (name === "Hand over" && !this.offer) this.loadOffer();
   },
 
+  tabId: (name) => `tab-${name.toLowerCase().replace(" ", "-")}`,
+  // Along the tabs, as tabs are used: what is come to is shown, but Compare, which is another page.
+  tabBy(by) {
+    const tabs = this.activities.filter((name) => name !== "Compare");
+    const at = Math.min(Math.max(tabs.indexOf(this.activity) + by, 0), tabs.length - 1);
+    this.setActivity(tabs[at]);
+    document.getElementById(this.tabId(tabs[at])).focus();
+  },
+  setLetterKeys(on) {
+    this.letterKeys = on;
+    localStorage.setItem("letter keys", on ? "on" : "off");
+  },
+
   key(event) {
     const typing = event.target.closest?.("input, select, textarea, dialog");
     const command = event.ctrlKey || event.metaKey;
-    if (command && event.key.toLowerCase() === "z" && !(typing && typing.type === "text")) {
+    if (command && event.key.toLowerCase() === "z" && !(typing && (typing.type === "text" || typing.dataset.typed))) {
       event.preventDefault();
       return event.shiftKey ? this.redo() : this.undo();
     }
-    if (typing || command || event.altKey) return;
+    if (typing || command || event.altKey || (!this.letterKeys && event.key.length === 1)) return;
     const acts = {
       "?": () => this.$refs.keys.showModal(),
       ArrowUp: () => this.step(1), ArrowDown: () => this.step(-1),
