@@ -1,6 +1,7 @@
 """``fairstand serve``: the web server and the task worker together, until Ctrl-C."""
 
 import fcntl
+import logging
 import os
 import signal
 import socket
@@ -9,6 +10,8 @@ import sys
 import threading
 
 __all__ = ["run"]
+
+log = logging.getLogger(__name__)
 
 HOST = "127.0.0.1"
 # Enough for one maker's browser: it asks for a few things at a time.
@@ -84,7 +87,7 @@ class _Worker:
         )
 
     def _watch(self) -> None:
-        from django.db import connection
+        from django.db import DatabaseError, connection
 
         from fairstand.work.progress import abandon_stale
 
@@ -93,7 +96,10 @@ class _Worker:
             if self.stopping.is_set():
                 return
             # What it was at will not go on: the page is told, and can ask for it again.
-            abandon_stale()
+            try:
+                abandon_stale()
+            except DatabaseError:
+                log.exception("Work that was interrupted could not be ended")
             connection.close()
             if self.stopping.wait(_PAUSE_S):
                 return

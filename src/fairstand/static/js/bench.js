@@ -195,7 +195,7 @@ Alpine.data("bench", () => mixed(turning, stancesStrip, {
   },
 
   async showFindings(findings) {
-    if (findings.key !== this.state.key) return;
+    if (findings.key !== this.state.key) return this.refused({ status: 409 });
     this.findings = { findings: [], places: [], ...findings };
     this.fillLedger(findings.ledger_html ?? "");
     this.stopped = "";
