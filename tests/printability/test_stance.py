@@ -148,7 +148,7 @@ def test_every_kind_of_edit_survives_being_written_down():
         "paint": {"side": "show", "facets": ((0, 4), (7, 1))},
         "fill": {"side": "back", "facet": 2, "crease_deg": 30.0},
         "measure": {"what": "slope", "anchors": ({"facet": 0, "weights": (1.0, 0.0, 0.0)},)},
-        "remove_measure": {"number": 0},
+        "remove_measure": {"key": "1"},
         "accept": {"finding": "bridge", "place": (1.0, 2.0, 3.0), "note": "short"},
         "take_back": {"finding": "bridge", "place": (1.0, 2.0, 3.0)},
     }  # fmt: skip
