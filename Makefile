@@ -14,13 +14,13 @@ test: $(VENV)/.dev
 	$(BIN)/ruff check .
 	$(BIN)/ruff format --check .
 	$(BIN)/lint-imports
-	@echo "Compiling (the first time about a minute) …"
+	@echo "Compiling (the first time one to two minutes) …"
 	@$(BIN)/python -c "from fairstand.warm_up import warm_up; warm_up()"
 	$(BIN)/python -m pytest -m "not browser"
 	$(BIN)/python -m pytest -m browser
 
 bench: $(VENV)/.dev
-	$(BIN)/python -m bench
+	$(BIN)/python -m benchmarks
 
 assets: node_modules/.package-lock.json
 	node tools/build_assets.mjs
