@@ -225,25 +225,22 @@ def layers_together(first: Layers, second: Layers) -> Layers:
         return first
     n = first.count
     counts = np.stack([_loops_per_layer(part, n) for part in (first, second)], axis=1)
-    order, sources = [], (first, second)
-    for part in range(2):
-        own = np.arange(counts[:, part].sum())
-        order.append(np.stack([np.repeat(np.arange(n), counts[:, part]), own], axis=1))
-    keys = np.concatenate(
-        [np.c_[order[part], np.full(len(order[part]), part)] for part in range(2)]
+    own = [np.arange(count) for count in counts.sum(axis=0)]  # loops are in order of layers
+    start = np.concatenate(
+        [first.loop_start[own[0]], second.loop_start[own[1]] + len(first.points)]
     )
-    keys = keys[np.lexsort((keys[:, 1], keys[:, 2], keys[:, 0]))]
-    chunks = [
-        sources[part].points[sources[part].loop_start[loop] : sources[part].loop_start[loop + 1]]
-        for _, loop, part in keys
-    ]
-    loop_start = np.concatenate([[0], np.cumsum([len(chunk) for chunk in chunks])]).astype(int)
-    layer_start = np.concatenate([[0], np.cumsum(counts.sum(axis=1))]).astype(int)
+    length = np.concatenate(
+        [np.diff(part.loop_start)[loops] for part, loops in zip((first, second), own, strict=True)]
+    )
+    layer = np.concatenate([np.repeat(np.arange(n), counts[:, part]) for part in range(2)])
+    order = np.argsort(layer, kind="stable")  # within a layer, the first one's come first
+    loop_start = np.concatenate([[0], np.cumsum(length[order])]).astype(int)
+    at = np.repeat(start[order] - loop_start[:-1], length[order]) + np.arange(loop_start[-1])
     both = Layers(
         first.layer_height_mm,
-        np.concatenate(chunks) if chunks else np.zeros((0, 2)),
+        np.concatenate([first.points, second.points])[at],
         loop_start,
-        layer_start,
+        np.concatenate([[0], np.cumsum(counts.sum(axis=1))]).astype(int),
         first.open_chains + second.open_chains,
     )
     return with_unions(both)
