@@ -178,3 +178,29 @@ def _swallows(profile, tetra):
     z = tetra.vertices[:, 2]
     inside = np.hypot(*tetra.vertices[:, :2].T) < np.interp(z, profile[:, 0], profile[:, 1])
     return bool(inside.any())
+
+
+def test_a_pillar_is_fitted_once_for_a_mesh_that_does_not_change(monkeypatch):
+    from printability import stance
+
+    calls = []
+
+    def counted(mesh, spec):
+        calls.append(spec.facet)
+        return fit_pillar(mesh, spec)
+
+    monkeypatch.setattr(stance, "fit_pillar", counted)
+    under = int(np.argmax(facet_normals(table())[:, 2] < -0.9))
+    specs = [
+        PillarSpec(under, (0.2, 0.3 + n / 50, 0.5 - n / 50), size_for(PROCESSES["fdm"]))
+        for n in range(5)
+    ]
+    base = stance.place(table(), stance.Setup())
+    for count in (4, 5, 3):
+        pillars = tuple((str(n), spec) for n, spec in enumerate(specs[:count]))
+        placed = stance.place(table(), stance.Setup(pillars=pillars), base)
+        assert list(placed.pillars) == [key for key, _ in pillars]
+    assert len(calls) == 5
+    turned_base = stance.place(table(), stance.Setup(angles_deg=(5.0, 0.0, 0.0)))
+    stance.place(table(), stance.Setup(angles_deg=(5.0, 0.0, 0.0), pillars=pillars), turned_base)
+    assert len(calls) == 8
