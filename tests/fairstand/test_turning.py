@@ -9,9 +9,11 @@ from django_tasks_db.models import DBTaskResult
 
 from asking import post
 from commands import fairstand
+from fairstand.bench.current import current
 from fairstand.bench.models import Stance
 from fairstand.bench.tasks import find_turns, find_ways_out
 from fairstand.bench.turning import DISC, disc_cells, on_disc
+from fairstand.bench.ways import ways_key
 from fairstand.library.keeping import bring_in
 from fairstand.owner import local_maker
 from fairstand.work.models import Work
@@ -174,6 +176,14 @@ def test_weights_that_make_no_sense_get_a_sentence(bench, weights, says):
 
 
 @pytest.mark.django_db(transaction=True)
+def test_ways_out_are_others_once_a_finding_is_accepted(bench):
+    ledge = bench.edit("lift", lift_mm=0)["findings"]["findings"][0]
+    before = ways_key(current(bench.stance), ledge["id"])
+    bench.edit("accept", finding=ledge["kind"], place=ledge["place"], burden=ledge["burden"])
+    bench.stance.refresh_from_db()
+    assert ways_key(current(bench.stance), ledge["id"]) != before
+
+
 def test_ways_out_are_worked_out_in_the_background_and_told(bench):
     answer = bench.post("ways-out", finding="overhang-1")
     findings = bench.client.get(f"/bench/{bench.stance.pk}/findings/").json()["findings"]

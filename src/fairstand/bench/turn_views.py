@@ -22,7 +22,7 @@ from .turning import (
     turned_live,
     weights_from,
 )
-from .ways import finding_named, ways_out_html
+from .ways import finding_named, ways_key, ways_out_html
 
 __all__ = ["disc", "drawing", "live", "turns", "ways_out"]
 
@@ -106,7 +106,7 @@ def ways_out(request, stance_id):
     except NeedsWork:
         own = f"ways/{now.stance.pk}/"
         work = begin(
-            request.user, f"{own}{now.view_key}/{finding_id}"[:160],
+            request.user, f"{own}{ways_key(now, finding_id)}",
             f"Ways out for {now.stance.piece.name}", find_ways_out, now.stance.pk, now.recipe,
             finding_id, replaces=own,
         )  # fmt: skip

@@ -12,7 +12,7 @@ from .current import Current, NeedsWork, current, digest, edits_in_force
 from .section import close_up, section_context
 from .turning import scorer_of
 
-__all__ = ["finding_named", "look_for_ways_out", "ways_out_html"]
+__all__ = ["finding_named", "look_for_ways_out", "ways_key", "ways_out_html"]
 
 
 def finding_named(now: Current, finding_id: str) -> Finding:
@@ -30,8 +30,13 @@ def finding_named(now: Current, finding_id: str) -> Finding:
     raise EditError("That finding is not there any more.")
 
 
+def ways_key(now: Current, finding_id: str) -> str:
+    """Names the ways out of a finding: what is accepted is not counted among what is left."""
+    return digest(now.view_key, repr(now.setup.accepted), finding_id)
+
+
 def _name(now: Current, finding_id: str) -> str:
-    return f"ways/{digest(now.key, repr(now.setup.effective_threshold_deg), finding_id)}"
+    return f"ways/{ways_key(now, finding_id)}"
 
 
 def look_for_ways_out(now: Current, finding_id: str, report) -> None:
