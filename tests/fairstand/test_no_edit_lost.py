@@ -295,6 +295,15 @@ def test_work_is_single_and_what_it_replaces_is_asked_to_stop():
     assert [given[0] for given in task.given] == [str(one.pk), str(two.pk), str(other.pk)]
     with pytest.raises(IntegrityError):
         Work.objects.create(owner=user, key="layers/1/b", title="Twice")
+    # Of one state several findings may be looked at; another state replaces them all.
+    a = begin(user, "ways/1/s/a", "A", task, replaces="ways/1/", beside="ways/1/s/")
+    b = begin(user, "ways/1/s/b", "B", task, replaces="ways/1/", beside="ways/1/s/")
+    a.refresh_from_db()
+    assert (a.state, b.state) == ("waiting", "waiting")
+    begin(user, "ways/1/t/a", "C", task, replaces="ways/1/", beside="ways/1/t/")
+    for one in (a, b):
+        one.refresh_from_db()
+        assert one.state == "cancelled"
 
 
 def test_a_task_that_cannot_be_written_leaves_no_record():

@@ -106,8 +106,8 @@ def ways_out(request, stance_id):
     except NeedsWork:
         own = f"ways/{now.stance.pk}/"
         work = begin(
-            request.user, f"{own}{ways_key(now, finding_id)}",
+            request.user, f"{own}{now.view_key}/{ways_key(now, finding_id)}",
             f"Ways out for {now.stance.piece.name}", find_ways_out, now.stance.pk, now.recipe,
-            finding_id, replaces=own,
+            finding_id, replaces=own, beside=f"{own}{now.view_key}/",
         )  # fmt: skip
         return JsonResponse({"work": str(work.pk)}, status=202)

@@ -70,7 +70,9 @@ def run(work_id: str, job: Callable[[Work, Reporter], dict]) -> None:
     Work.objects.filter(pk=work_id).update(touched=timezone.now(), **end)
 
 
-def begin(user, key: str, title: str, task, *arguments, replaces: str = "") -> Work:
+def begin(
+    user, key: str, title: str, task, *arguments, replaces: str = "", beside: str = ""
+) -> Work:
     """Start long work, or join what is open under its key.
 
     The record and what the worker is given are written in one transaction.
@@ -85,6 +87,8 @@ def begin(user, key: str, title: str, task, *arguments, replaces: str = "") -> W
         Called with the record's id and the arguments: all that it needs to know.
     replaces : str
         Open work whose key begins so is asked to stop: it is for what was there before.
+    beside : str
+        But not where its key begins so: it is for what there is now.
     """
     with transaction.atomic():
         still_open = Work.objects.filter(
@@ -95,8 +99,9 @@ def begin(user, key: str, title: str, task, *arguments, replaces: str = "") -> W
             if joined:
                 return joined
         if replaces:
-            for old in still_open.filter(key__startswith=replaces):
-                ask_cancel(old)
+            old = still_open.filter(key__startswith=replaces)
+            for work in old.exclude(key__startswith=beside) if beside else old:
+                ask_cancel(work)
         work = Work.objects.create(owner=user, key=key, title=title[:120])
         task.enqueue(str(work.pk), *arguments)
     return work
