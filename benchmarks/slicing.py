@@ -9,7 +9,7 @@ from printability.inspection import inspect_model
 from printability.layers import find_islands, slice_layers
 from printability.mesh import Mesh, facet_areas
 from printability.process import PROCESSES
-from printability.stance import Placed
+from printability.stance import Placed, Setup, part_of
 from printability.surface import find_overhang, underside_slopes
 
 from .timing import best_of, line
@@ -94,7 +94,7 @@ def _complete(mesh: Mesh) -> None:
     def ours():
         fresh = Mesh(mesh.vertices, mesh.facets)
         look = inspect_model(fresh, fdm)
-        return look, find(Placed(fresh, np.eye(4), {}), look, 45.0), look.estimate(45.0)
+        return look, find(Placed(part_of(fresh, Setup()), fresh, np.eye(4), {}), look, 45.0), look.estimate(45.0)
 
     own, (look, ledger, _) = best_of(4, ours)
     heights = look.layers.heights_mm

@@ -8,8 +8,10 @@ import trimesh
 
 from printability.edits import Edit, edit_from
 from printability.mesh import Mesh, facet_normals
-from printability.pillars import size_for
+from printability.parts import anchor_at
 from printability.process import PROCESSES
+from printability.stance import Setup, part_of
+from printability.supports import Fitted, Support, World, pillar_on, size_for
 
 DATA = Path(__file__).parent / "data"
 PILLAR_SIZE = asdict(size_for(PROCESSES["fdm"]))
@@ -68,3 +70,22 @@ def pillar_under(mesh: Mesh, key="1", x=12.0, y=8.0) -> Edit:
     return edit_from(
         "pillar", {"key": key, "facet": facet, "weights": weights, "size": PILLAR_SIZE}
     )
+
+
+def world_of(mesh: Mesh) -> World:
+    """A mesh as it lies, for supports to be fitted to."""
+    return World(part_of(mesh, Setup()), mesh, np.eye(4))
+
+
+def pillar_at(mesh: Mesh, facet: int, weights, size=None, key="1") -> Support:
+    """A pillar under a place of a mesh."""
+    at = anchor_at(part_of(mesh, Setup()), facet, tuple(weights))
+    return pillar_on(key, at, size or size_for(PROCESSES["fdm"]))
+
+
+def profile_of(fitted: Fitted) -> np.ndarray:
+    """Height and radius along an upright run of rods, (k, 2), each knot once."""
+    rows = []
+    for rod in fitted.members:
+        rows += [(rod.a_mm[2], rod.r_a_mm), (rod.b_mm[2], rod.r_b_mm)]
+    return np.array([row for i, row in enumerate(rows) if i == 0 or row != rows[i - 1]])

@@ -24,6 +24,7 @@ __all__ = [
     "keep_bytes",
     "kept_arrays",
     "kept_object",
+    "known_already",
     "remembered",
     "stored_arrays",
     "stored_bytes",
@@ -33,6 +34,8 @@ __all__ = [
 T = TypeVar("T")
 # Entries are weighed anew after so many: what was worked out later counts too.
 _WEIGHED_EVERY = 8
+# However small: what has no arrays weighs nothing here.
+_MOST_ENTRIES = 5_000
 # The cache folder is looked through at most so often.
 _SWEPT_EVERY_S = 60.0
 
@@ -84,6 +87,12 @@ def remembered(key: str, make: Callable[[], T], keep: Callable[[T], bool] = lamb
         return value
 
 
+def known_already(key: str):
+    """The value under a key where it is remembered, else None."""
+    with _guard:
+        return _entries.get(key)
+
+
 def forget() -> None:
     """Forget what is in memory."""
     with _guard:
@@ -98,7 +107,9 @@ def _make_room(newest: str) -> None:
     for key in asked:
         _weights[key] = _bytes_of(_entries[key], set())
     total = sum(_weights.values())
-    while total > settings.FAIRSTAND_MEMORY_BYTES and len(_entries) > 1:
+    while len(_entries) > 1 and (
+        total > settings.FAIRSTAND_MEMORY_BYTES or len(_entries) > _MOST_ENTRIES
+    ):
         gone, _ = _entries.popitem(last=False)
         total -= _weights.pop(gone, 0)
 

@@ -1,5 +1,7 @@
 """Load every compiled kernel once, so that the first click does not wait for it."""
 
+from dataclasses import replace
+
 import numpy as np
 from trimesh.creation import box
 
@@ -7,11 +9,12 @@ from printability.drawing import drawing_png
 from printability.findings import find
 from printability.inspection import inspect_model
 from printability.layers import outline_at
-from printability.measuring import Anchor, take_measure
+from printability.measuring import measure_at
 from printability.mesh import Mesh, binary_stl, facet_normals, open_mesh
-from printability.pillars import PillarSpec, size_for
+from printability.parts import anchor_at
 from printability.process import PROCESSES
-from printability.stance import Setup, place
+from printability.stance import Pose, Setup, part_of, place, stand
+from printability.supports import pillar_on, size_for
 from printability.surface import Stroke, painted_sides
 from printability.turning import Scorer, even_directions
 
@@ -23,13 +26,17 @@ def warm_up() -> None:
     mesh = open_mesh(binary_stl(_table(), "warm-up"), "warm-up.stl").mesh
     down = facet_normals(mesh)[:, 2] < -0.9
     under = int(np.argmax(down & (mesh.vertices[mesh.facets][:, :, 2].min(axis=1) > 10)))
-    pillar = PillarSpec(under, (1 / 3, 1 / 3, 1 / 3), size_for(PROCESSES["fdm"]))
-    placed = place(mesh, Setup(angles_deg=(10.0, 5.0, 0.0), pillars=(("1", pillar),)))
+    part = part_of(mesh, Setup())
+    at = anchor_at(part, under, (1 / 3, 1 / 3, 1 / 3))
+    pillar = pillar_on("1", at, size_for(PROCESSES["fdm"]))
+    placed = stand(part, Setup(pose=Pose((10.0, 5.0, 0.0)), supports=(pillar,)))
     look = inspect_model(placed.mesh, PROCESSES["resin"], placed.standing, None, lambda *_: None)
     find(placed, look, 45.0)
     look.estimate(45.0)
-    take_measure(placed.mesh, "thickness", (Anchor(under, (1 / 3, 1 / 3, 1 / 3)),))
-    painted_sides(mesh, (Stroke("show", (0,), 30.0),))
+    measure_at(part, placed.mesh, "thickness", (at,))
+    painted_sides(
+        part, (Stroke("show", (at,), 1.0), Stroke("show", (replace(at, facet=-1),), 0.0, 30.0))
+    )
     drawing_png(placed.mesh, (32, 24))
     scorer = Scorer(mesh, PROCESSES["fdm"], 45.0)
     scorer.score(even_directions(2))

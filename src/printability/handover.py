@@ -18,9 +18,9 @@ from .mesh import (
     open_mesh,
     threemf,
 )
-from .pillars import pillar_mesh
 from .process import Process
 from .stance import Placed
+from .supports import KINDS
 
 __all__ = ["Check", "checks", "file_stem", "one_body", "stl_of", "threemf_of", "title_of"]
 
@@ -60,7 +60,7 @@ def one_body(placed: Placed) -> Mesh:
             "where it was made."
         )
     solids = [_solid(part) for part in bodies_apart(placed.mesh)]
-    solids += [_solid(pillar_mesh(pillar)) for pillar in placed.standing]
+    solids += [_solid(support.mesh) for support in placed.standing]
     union = manifold3d.Manifold.batch_boolean(solids, manifold3d.OpType.Add)
     if union.status() != manifold3d.Error.NoError or union.is_empty():
         raise HandOverError("Model and pillars could not be joined into one body.")
@@ -88,9 +88,8 @@ def threemf_of(placed: Placed, title: str) -> bytes:
     """3MF with the model as one object and every pillar as an object of type support."""
     parts = [Part(title, placed.mesh, False)]
     parts += [
-        Part(f"Pillar {key}", pillar_mesh(pillar), True)
-        for key, pillar in placed.pillars.items()
-        if pillar.fit == "stands"
+        Part(f"{KINDS[s.support.kind].label.capitalize()} {s.support.key}", s.mesh, True)
+        for s in placed.standing
     ]
     return threemf.write(parts, title)
 
@@ -117,7 +116,7 @@ def checks(placed: Placed, process: Process) -> list[Check]:
 
 
 def _check_pillars(placed: Placed) -> Check:
-    total, unfit = len(placed.pillars), len(placed.pillars) - len(placed.standing)
+    total, unfit = len(placed.supports), len(placed.supports) - len(placed.standing)
     if unfit:
         text = f"{unfit} of {total} pillars cannot stand and are left out; see Prop."
     elif total:
@@ -128,7 +127,7 @@ def _check_pillars(placed: Placed) -> Check:
 
 
 def _check_volume_fits(placed: Placed, process: Process) -> Check:
-    parts = [placed.mesh.vertices] + [pillar_mesh(p).vertices for p in placed.standing]
+    parts = [placed.mesh.vertices] + [support.mesh.vertices for support in placed.standing]
     low = np.min([part.min(axis=0) for part in parts], axis=0)
     high = np.max([part.max(axis=0) for part in parts], axis=0)
     room = np.array(process.build_volume_mm)

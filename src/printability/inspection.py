@@ -47,8 +47,8 @@ from .layers import (
     worst_grip,
 )
 from .mesh import Fault, Mesh, facet_areas, facet_boxes, find_faults, first_hits, joined
-from .pillars import FittedPillar, pillar_mesh
 from .process import Process
+from .supports import Contact, Fitted
 from .surface import (
     SHOW,
     Finish,
@@ -63,7 +63,7 @@ from .surface import (
     underside_slopes,
 )
 
-__all__ = ["Inspection", "PatchLook", "inspect_model", "pillar_layers"]
+__all__ = ["Inspection", "PatchLook", "inspect_model", "support_layers"]
 
 # Patches smaller than this are not looked at one by one, mm2 (from memory).
 SPECK_MM2 = 0.5
@@ -100,7 +100,7 @@ class Inspection:
     ----------
     mesh : Mesh
         The placed model alone.
-    pillars : list of FittedPillar
+    supports : list of Fitted
         Those that stand; they are part of the layers.
     process : Process
     layers : Layers
@@ -112,7 +112,7 @@ class Inspection:
     """
 
     mesh: Mesh
-    pillars: list[FittedPillar]
+    supports: list[Fitted]
     process: Process
     layers: Layers
     own_layers: Layers
@@ -138,6 +138,11 @@ class Inspection:
         """(m,) float: area of each facet."""
         return facet_areas(self.mesh)
 
+    @property
+    def contacts(self) -> list[Contact]:
+        """Where supports meet the model."""
+        return [contact for support in self.supports for contact in support.contacts]
+
     @cached_property
     def islands(self) -> tuple[Island, ...]:
         """Parts of layers that begin on nothing."""
@@ -146,9 +151,9 @@ class Inspection:
     @cached_property
     def printed(self) -> Mesh:
         """Model and pillars side by side in one mesh."""
-        if not self.pillars:
+        if not self.supports:
             return self.mesh
-        return joined([self.mesh, *(pillar_mesh(pillar) for pillar in self.pillars)])
+        return joined([self.mesh, *(support.mesh for support in self.supports)])
 
     @cached_property
     def under_mm2(self) -> np.ndarray:
@@ -360,8 +365,8 @@ class Inspection:
                 self.mesh,
                 np.flatnonzero(overhang.patch_of_facet == patch.id),
                 self.slopes_deg,
-                np.array([pillar.contact_mm for pillar in self.pillars]).reshape(-1, 3),
-                np.array([pillar.spec.facet for pillar in self.pillars], int),
+                np.array([contact.at_mm for contact in self.contacts]).reshape(-1, 3),
+                np.array([contact.facet for contact in self.contacts], int),
                 self.process,
                 threshold_deg,
             )
@@ -403,7 +408,7 @@ class Inspection:
 def inspect_model(
     mesh: Mesh,
     process: Process,
-    pillars: list[FittedPillar] = (),
+    supports: list[Fitted] = (),
     model_layers: Layers | None = None,
     progress: Callable[[str, float], None] | None = None,
     sides: np.ndarray | None = None,
@@ -414,7 +419,7 @@ def inspect_model(
     ----------
     mesh : Mesh
     process : Process
-    pillars : list of FittedPillar
+    supports : list of Fitted
         Those that stand.
     model_layers : Layers, optional
         The model's own layers where they are known already.
@@ -428,9 +433,9 @@ def inspect_model(
     if model_layers is None:
         model_layers = slice_layers(mesh, h, progress)
     layers = model_layers
-    if pillars:
-        layers = layers_together(model_layers, pillar_layers(pillars, h))
-    whole = Inspection(mesh, list(pillars), process, layers, model_layers, sides)
+    if supports:
+        layers = layers_together(model_layers, support_layers(supports, h))
+    whole = Inspection(mesh, list(supports), process, layers, model_layers, sides)
     if progress:
         for stage, done, names in (
             ("Looking for islands", 0.72, ("islands",)),
@@ -445,6 +450,6 @@ def inspect_model(
     return whole
 
 
-def pillar_layers(pillars: list[FittedPillar], layer_height_mm: float) -> Layers:
-    """The layers of pillars alone, overlaps counted once."""
-    return slice_layers(joined([pillar_mesh(pillar) for pillar in pillars]), layer_height_mm)
+def support_layers(supports: list[Fitted], layer_height_mm: float) -> Layers:
+    """The layers of supports alone, overlaps counted once."""
+    return slice_layers(joined([support.mesh for support in supports]), layer_height_mm)

@@ -1,26 +1,18 @@
-"""Measures taken on a placed model at places that the maker points out."""
+"""Measures taken on a placed model at places that the maker pointed out."""
 
 import math
 from dataclasses import dataclass
 
 import numpy as np
 
-from .errors import EditError
 from .mesh import Mesh, crease_edges, facet_normals
 from .mesh._kernels import ray_hits
+from .parts import Anchor, Part, SurfacePoint, resolve
 
-__all__ = ["KINDS", "Anchor", "Measure", "take_measure"]
+__all__ = ["KINDS", "Measure", "measure_at", "take_measure"]
 
 # What can be measured, and how many places each takes.
 KINDS = {"distance": 2, "span": 1, "slope": 1, "thickness": 1, "diameter": 1}
-
-
-@dataclass(frozen=True)
-class Anchor:
-    """A place on the surface: a facet and the weights of its corners."""
-
-    facet: int
-    weights: tuple[float, float, float]
 
 
 @dataclass(frozen=True)
@@ -37,7 +29,20 @@ class Measure:
     line_mm: tuple[tuple[float, float, float], ...]
 
 
-def take_measure(mesh: Mesh, kind: str, anchors: tuple[Anchor, ...]) -> Measure:
+def measure_at(part: Part, mesh: Mesh, kind: str, anchors: tuple[Anchor, ...]) -> Measure:
+    """Measure a part as it stands, ``mesh``, at places of the import.
+
+    Where a place has no surface any more, there is nothing to measure, and the text says so.
+    """
+    points = [resolve(anchor, part) for anchor in anchors]
+    if any(point is None for point in points):
+        there = [point.on(mesh) for point in points if point is not None]
+        unit = "°" if kind == "slope" else "mm"
+        return _measure(kind, None, unit, "lost: the surface is not there any more", there)
+    return take_measure(mesh, kind, tuple(points))
+
+
+def take_measure(mesh: Mesh, kind: str, anchors: tuple[SurfacePoint, ...]) -> Measure:
     """Measure a placed model.
 
     - ``distance``: straight between two places.
@@ -45,20 +50,13 @@ def take_measure(mesh: Mesh, kind: str, anchors: tuple[Anchor, ...]) -> Measure:
     - ``slope``: of the face, to the plate.
     - ``thickness``: from a place straight in, against the normal, to where it comes out.
     - ``diameter``: of the circle that fits the crease nearest to a place.
-
-    Raises
-    ------
-    EditError
-        If an anchor is not on the model.
     """
-    if any(not 0 <= anchor.facet < len(mesh.facets) for anchor in anchors):
-        raise EditError("The measure is not on this model.")
-    points = [np.asarray(a.weights) @ mesh.vertices[mesh.facets[a.facet]] for a in anchors]
+    points = [anchor.on(mesh) for anchor in anchors]
     if kind == "distance":
         value = float(np.linalg.norm(points[1] - points[0]))
         return _measure(kind, value, "mm", f"{value:.2f} mm apart", points)
     if kind == "diameter":
-        return _diameter(mesh, anchors[0], points[0])
+        return _diameter(mesh, points[0])
     one = Mesh(mesh.vertices, mesh.facets[anchors[0].facet : anchors[0].facet + 1])
     normal = facet_normals(one)[0]
     if kind == "slope":
@@ -92,7 +90,7 @@ def _protractor(mesh: Mesh, point, normal, slope_deg: float) -> list[np.ndarray]
     return [along, point, point + length * level, point + 0.6 * length * level, *arc[::-1]]
 
 
-def _diameter(mesh: Mesh, anchor: Anchor, point: np.ndarray) -> Measure:
+def _diameter(mesh: Mesh, point: np.ndarray) -> Measure:
     """Circle through the crease that passes nearest to a place."""
     edges = crease_edges(mesh)
     if not len(edges):

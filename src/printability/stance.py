@@ -1,23 +1,21 @@
-"""A stance: one way to stand a piece, kept as edits over its untouched source mesh.
+"""A stance: one way to make a piece, kept as edits over its untouched source mesh.
 
-Folding the edits (`edits`) gives the setup; placing the source mesh by the setup gives what
-stands on the plate. Nothing is ever baked into the source.
+Folding the edits (`edits`) gives the setup of a part: the steps of its shape, its pose, and what
+hangs on it by place. Building the steps gives the part; standing it by its pose gives what stands
+on the plate. Nothing is ever baked into the source.
 """
 
 from collections.abc import Iterable
 from dataclasses import dataclass, field, replace
+from functools import cached_property
 from typing import TYPE_CHECKING
 
 import numpy as np
 
-from .measuring import Anchor
-from .mesh import (
-    MM_PER_UNIT,
-    Mesh,
-    rotation_about_axes,
-)
-from .pillars import FittedPillar, PillarSpec, fit_pillar
+from .mesh import Mesh, rotation_about_axes
+from .parts import WHOLE, Anchor, Frame, Framed, Part, Step, build_parts
 from .process import PROCESSES, Process
+from .supports import Fitted, Support, World, fit_all
 from .surface import Stroke
 
 if TYPE_CHECKING:
@@ -26,16 +24,14 @@ if TYPE_CHECKING:
 __all__ = [
     "Accepted",
     "Placed",
+    "Pose",
     "Setup",
     "fold",
+    "part_of",
     "place",
-    "shaped",
+    "stand",
     "turned",
 ]
-
-
-# Fits that a mesh remembers: previews of a drag pass through here too.
-_MOST_FITS = 2_000
 
 
 @dataclass(frozen=True)
@@ -54,25 +50,37 @@ class Accepted:
 
 
 @dataclass(frozen=True)
-class Setup:
-    """What a stance's edits add up to, before any geometry is computed.
+class Pose:
+    """How a part lies on the plate: turned about fixed X, Y, Z, lifted, and moved."""
 
-    Pillars and measures have keys, which are never given out twice.
-    """
-
-    unit: str = "mm"
-    process: Process = PROCESSES["fdm"]
-    threshold_deg: float | None = None
     angles_deg: tuple[float, float, float] = (0.0, 0.0, 0.0)
     lift_mm: float = 0.0
-    pillars: tuple[tuple[str, PillarSpec], ...] = ()
-    accepted: tuple["Accepted", ...] = ()
+    move_mm: tuple[float, float] = (0.0, 0.0)
+
+    @property
+    def rotation(self) -> np.ndarray:
+        """(3, 3) float: the turn."""
+        return rotation_about_axes(*self.angles_deg)
+
+
+@dataclass(frozen=True)
+class Setup:
+    """What a stance's edits add up to for one part, before any geometry is computed.
+
+    Supports and measures have keys, which are never given out twice. Everything on the surface is
+    kept by place (`Anchor`).
+    """
+
+    process: Process = PROCESSES["fdm"]
+    threshold_deg: float | None = None
+    part: str = WHOLE
+    shape: tuple[Step, ...] = ()
+    pose: Pose = Pose()
+    supports: tuple[Support, ...] = ()
+    accepted: tuple[Accepted, ...] = ()
     measures: tuple[tuple[str, str, tuple[Anchor, ...]], ...] = ()
     measures_taken: int = 0
     strokes: tuple[Stroke, ...] = ()
-    scale: tuple[float, float, float] = (1.0, 1.0, 1.0)
-    mirrored: tuple[bool, bool, bool] = (False, False, False)
-    move_mm: tuple[float, float] = (0.0, 0.0)
 
     @property
     def effective_threshold_deg(self) -> float:
@@ -80,96 +88,101 @@ class Setup:
         return self.process.threshold_deg if self.threshold_deg is None else self.threshold_deg
 
     @property
+    def frame(self) -> Frame:
+        """Unit, scale and mirror in force."""
+        framed = [step.frame for step in self.shape if isinstance(step, Framed)]
+        return framed[-1] if framed else Frame()
+
+    def framed(self, frame: Frame) -> "Setup":
+        """The same in another frame; of frames that follow each other the last one counts."""
+        steps = self.shape
+        while steps and isinstance(steps[-1], Framed):
+            steps = steps[:-1]
+        before = replace(self, shape=steps)
+        return before if frame == before.frame else replace(self, shape=(*steps, Framed(frame)))
+
+    @property
+    def angles_deg(self) -> tuple[float, float, float]:
+        """The turn about fixed X, Y, Z."""
+        return self.pose.angles_deg
+
+    @property
+    def lift_mm(self) -> float:
+        """How far it is held above the plate."""
+        return self.pose.lift_mm
+
+    @property
+    def move_mm(self) -> tuple[float, float]:
+        """From the middle of the plate."""
+        return self.pose.move_mm
+
+    @property
     def rotation(self) -> np.ndarray:
         """(3, 3) float: the turn."""
-        return rotation_about_axes(*self.angles_deg)
+        return self.pose.rotation
 
-    @property
-    def shape(self) -> np.ndarray:
-        """(3, 3) float: scale and mirror along the piece's own axes, and its unit to mm."""
-        signs = [-f if m else f for f, m in zip(self.scale, self.mirrored, strict=True)]
-        return np.diag(signs) * MM_PER_UNIT[self.unit]
+    def turned(self, angles_deg: tuple[float, float, float]) -> "Setup":
+        """The same turned otherwise."""
+        return replace(self, pose=replace(self.pose, angles_deg=angles_deg))
 
-    @property
-    def linear(self) -> np.ndarray:
-        """(3, 3) float: shape, then turn."""
-        return self.rotation @ self.shape
-
-    @property
-    def is_mirrored(self) -> bool:
-        """Whether left and right are exchanged."""
-        return sum(self.mirrored) % 2 == 1
-
-    @property
-    def bare(self) -> "Setup":
-        """Only what decides the shape of the piece and how it lies on the plate."""
-        return Setup(
-            unit=self.unit, angles_deg=self.angles_deg, lift_mm=self.lift_mm, scale=self.scale,
-            mirrored=self.mirrored, move_mm=self.move_mm,
-        )  # fmt: skip
+    @cached_property
+    def supports_key(self) -> str:
+        """Says everything of the supports."""
+        return repr(self.supports)
 
 
-def fold(source: Mesh, edits: Iterable["Edit"], start: Setup | None = None) -> Setup:
-    """What the edits add up to, over the source mesh that facets refer to."""
+def fold(
+    source: Mesh, edits: Iterable["Edit"], start: Setup | None = None, part: str | None = None
+) -> Setup:
+    """What the edits add up to for a part, over the source mesh that picks refer to.
+
+    What was said of a part that this one was cut from holds for it too.
+    """
     setup = start or Setup()
+    if part is not None:
+        setup = replace(setup, part=part)
     for edit in edits:
-        setup = edit.applied(setup, source)
+        if edit.concerns(setup.part):
+            setup = edit.applied(setup, source)
     return setup
 
 
 @dataclass(frozen=True, eq=False)
 class Placed:
-    """A model on its plate.
+    """A part on its plate.
 
     Attributes
     ----------
+    part : Part
     mesh : Mesh
         Turned and moved, mm; the plate is z = 0 and its middle x = y = 0.
     matrix : (4, 4) float
-        Takes the source mesh, in its own unit, to ``mesh``.
-    pillars : dict
-        Key to `FittedPillar`, in the order in which they were made.
-    is_mirrored : bool
-        The corners of a mirrored model's facets run the other way round than the source's.
+        Takes the import's own numbers to ``mesh``.
+    supports : dict
+        Key to `Fitted`, in the order in which they were made.
     """
 
+    part: Part
     mesh: Mesh
     matrix: np.ndarray
-    pillars: dict[str, FittedPillar]
+    supports: dict[str, Fitted]
     accepted: tuple[Accepted, ...] = ()
-    is_mirrored: bool = False
-    # What was fitted on this mesh, for all placings that share it.
-    _fits: dict[PillarSpec, FittedPillar] = field(default_factory=dict, repr=False)
+    # What supports are fitted to, with what was fitted, for all placings that share the mesh.
+    world: World | None = field(default=None, repr=False)
 
     def source_place(self, point_mm: tuple[float, float, float]) -> tuple[float, float, float]:
-        """A point of the plate as a place on the source mesh, in its own unit."""
+        """A point of the plate as a place of the import, in its own numbers."""
         moved = np.asarray(point_mm) - self.matrix[:3, 3]
         return tuple(float(v) for v in np.linalg.solve(self.matrix[:3, :3], moved))
 
-    def weights(self, of_source: tuple[float, float, float]) -> tuple[float, float, float]:
-        """Weights of a source facet's corners, in the order of this mesh's corners."""
-        a, b, c = of_source
-        return (a, c, b) if self.is_mirrored else (a, b, c)
-
-    def anchor(self, of_source: Anchor) -> Anchor:
-        """An anchor on the source mesh as one on this mesh."""
-        return Anchor(of_source.facet, self.weights(of_source.weights))
-
-    def fit(self, spec: PillarSpec) -> FittedPillar:
-        """Fit a pillar whose contact is kept on the source mesh."""
-        known = self._fits.get(spec)
-        if known is None:
-            own = replace(spec, weights=self.weights(spec.weights))
-            known = replace(fit_pillar(self.mesh, own), spec=spec)
-            while len(self._fits) >= _MOST_FITS:
-                self._fits.pop(next(iter(self._fits)), None)
-            self._fits[spec] = known
-        return known
+    def on_plate(self, point: tuple[float, float, float]) -> tuple[float, float, float]:
+        """A place of the import, in its own numbers, as a point of the plate."""
+        return tuple(float(v) for v in self.matrix[:3, :3] @ point + self.matrix[:3, 3])
 
     @property
-    def standing(self) -> list[FittedPillar]:
-        """The pillars that can stand."""
-        return [pillar for pillar in self.pillars.values() if pillar.fit == "stands"]
+    def standing(self) -> list[Fitted]:
+        """The supports that can stand."""
+        return [support for support in self.supports.values() if support.stands]
 
     @property
     def size_mm(self) -> tuple[float, float, float]:
@@ -177,13 +190,12 @@ class Placed:
         return tuple(float(v) for v in np.ptp(self.mesh.vertices, axis=0))
 
 
-def shaped(source: Mesh, setup: Setup) -> Mesh:
-    """The source in mm, scaled and mirrored along its own axes, not turned yet."""
-    grain = source.grain_mm * float(np.abs(setup.shape).max())
-    mesh = source.moved(np.ascontiguousarray(source.vertices @ setup.shape.T), grain)
-    if setup.is_mirrored:
-        return Mesh(mesh.vertices, np.ascontiguousarray(source.facets[:, [0, 2, 1]]), grain)
-    return mesh
+def part_of(source: Mesh, setup: Setup, remembered=lambda name, make: make()) -> Part:
+    """The setup's part as its steps leave it, not turned yet; see `build_parts`."""
+    for part in build_parts(source, setup.shape, remembered):
+        if part.key == setup.part:
+            return part
+    raise KeyError(setup.part)
 
 
 def turned(shape: Mesh, angles_deg: tuple[float, float, float]) -> Mesh:
@@ -193,23 +205,26 @@ def turned(shape: Mesh, angles_deg: tuple[float, float, float]) -> Mesh:
     return shape.moved(np.ascontiguousarray(vertices))
 
 
-def place(
-    source: Mesh, setup: Setup, base: Placed | None = None, shape: Mesh | None = None
-) -> Placed:
-    """Stand the model as the setup says, in the middle of the plate, and fit its pillars.
+def stand(part: Part, setup: Setup, base: Placed | None = None) -> Placed:
+    """Stand a part as the setup says, in the middle of the plate, and fit its supports.
 
-    ``base`` may be a placing of the same source by a setup that differs only in what is not
-    `Setup.bare`; its mesh is then used as it is. ``shape`` may be what `shaped` gives.
+    ``base`` may be a placing of the same part in the same pose; its mesh is then used as it is.
     """
     if base is None:
-        mesh = turned(shaped(source, setup) if shape is None else shape, setup.angles_deg)
+        pose = setup.pose
+        mesh = turned(part.mesh, pose.angles_deg)
         low, high = mesh.vertices.min(axis=0), mesh.vertices.max(axis=0)
         middle = (low[:2] + high[:2]) / 2
-        shift = np.array([*(np.array(setup.move_mm) - middle), setup.lift_mm])
+        shift = np.array([*(np.array(pose.move_mm) - middle), pose.lift_mm])
         mesh = mesh.moved(mesh.vertices + shift)
         matrix = np.eye(4)
-        matrix[:3, :3] = setup.linear
-        matrix[:3, 3] = mesh.vertices[0] - setup.linear @ source.vertices[0]
-        base = Placed(mesh, matrix, {}, is_mirrored=setup.is_mirrored)
-    pillars = {key: base.fit(spec) for key, spec in setup.pillars}
-    return replace(base, pillars=pillars, accepted=setup.accepted)
+        matrix[:3, :3] = pose.rotation @ part.frame.matrix
+        matrix[:3, 3] = mesh.vertices[0] - pose.rotation @ part.mesh.vertices[0]
+        base = Placed(part, mesh, matrix, {}, world=World(part, mesh, matrix))
+    supports = fit_all(base.world, setup.supports)
+    return replace(base, supports=supports, accepted=setup.accepted)
+
+
+def place(source: Mesh, setup: Setup) -> Placed:
+    """Stand what the setup leaves of a source mesh."""
+    return stand(part_of(source, setup), setup)

@@ -1,7 +1,7 @@
 """A stance as a file: everything that was done to a piece, and nothing that follows from it.
 
 JSON as described by `SCHEMA` and docs/stance-file.md. The model itself stays in its own file; it
-is named by the hash of its bytes, since edits name places by the facets of that file.
+is named by the hash of its bytes.
 """
 
 import json
@@ -14,10 +14,11 @@ from .mesh import MM_PER_UNIT
 
 __all__ = ["SCHEMA", "StanceFile", "read_stance", "written_stance"]
 
-VERSION = 1
+VERSION = 2
+# Version 1 named places by facets of the import and weights of their corners.
+READ = (1, 2)
 MOST_BYTES = 100_000_000
 MOST_EDITS = 100_000
-_ON_FACETS = ("facet", "facets", "anchors")
 _HEX = "0123456789abcdef"
 
 SCHEMA = {
@@ -87,12 +88,12 @@ class StanceFile:
         Raises
         ------
         StanceFileError
-            If some name facets of another file.
+            If some name facets of another file, as edits of version 1 do.
         """
         if sha256 == self.sha256:
             return
         for edit in self.edits:
-            if set(edit.parameters()) & set(_ON_FACETS):
+            if edit.names_facets:
                 raise StanceFileError(
                     f"The stance was made for another file (“{self.file or 'unnamed'}”): its edit "
                     f"“{edit.said()}” belongs to a place on that."
@@ -131,9 +132,9 @@ def read_stance(text: str | bytes) -> StanceFile:
         raise StanceFileError("That is no stance file: it cannot be read as JSON.") from error
     if not isinstance(said, dict) or "fair_stand_stance" not in said:
         raise StanceFileError("That is no stance file: “fair_stand_stance” is missing.")
-    if said["fair_stand_stance"] != VERSION:
+    if said["fair_stand_stance"] not in READ:
         raise StanceFileError(
-            f"The stance file has version {said['fair_stand_stance']}; only {VERSION} is read."
+            f"The stance file has version {said['fair_stand_stance']}; up to {VERSION} is read."
         )
     _known(said, SCHEMA["properties"], "The stance file")
     model = said.get("model")

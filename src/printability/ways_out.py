@@ -5,14 +5,15 @@ turned model was inspected in full: what is predicted is what the ledger will sa
 """
 
 from collections.abc import Callable
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 
 import numpy as np
 
 from .findings import ROUGH_LISTED_MM2, Finding, Ledger, Severity, find
 from .inspection import SPECK_MM2, Inspection, inspect_model
 from .mesh import angles_of_rotation, rotation_about_axes, rotation_taking_down
-from .stance import Placed, Setup, place
+from .parts import Part
+from .stance import Placed, Setup, stand
 from .surface import SLOPE_TOLERANCE_DEG
 from .turning import GOALS, Scorer, Yardstick, goals_of, ring_around, row_of
 from .turning.words import gains_and_losses, lean_of, said_of_turn
@@ -94,19 +95,17 @@ class TurnOut:
     island: tuple[int | None, int | None] | None = None
 
 
-def predict(source, setup: Setup, shape=None, sides=None) -> Predicted:
+def predict(part: Part, setup: Setup, sides=None) -> Predicted:
     """Inspect a stance in full as it would be.
 
     Parameters
     ----------
-    source : Mesh
+    part : Part
     setup : Setup
-    shape : Mesh, optional
-        What `shaped` gives.
     sides : (m,) uint8, optional
         Painted sides.
     """
-    placed = place(source, setup, shape=shape)
+    placed = stand(part, setup)
     threshold = setup.effective_threshold_deg
     look = inspect_model(placed.mesh, setup.process, placed.standing, sides=sides)
     ledger = find(placed, look, threshold)
@@ -114,7 +113,7 @@ def predict(source, setup: Setup, shape=None, sides=None) -> Predicted:
 
 
 def turns_out(
-    source,
+    part: Part,
     setup: Setup,
     finding: Finding,
     now: Predicted,
@@ -126,7 +125,7 @@ def turns_out(
 
     Parameters
     ----------
-    source : Mesh
+    part : Part
     setup : Setup
         The stance as it is.
     finding : Finding
@@ -141,15 +140,15 @@ def turns_out(
     """
     if finding.kind in _NOT_BY_TURNING:
         return []
-    search = _Search(source, setup, finding, now, scorer, sides, progress or (lambda *_: None))
+    search = _Search(part, setup, finding, now, scorer, sides, progress or (lambda *_: None))
     return search.run()
 
 
 class _Search:
     """One search for turns; holds what the steps share."""
 
-    def __init__(self, source, setup, finding, now, scorer, sides, progress):
-        self.source, self.setup, self.finding = source, setup, finding
+    def __init__(self, part, setup, finding, now, scorer, sides, progress):
+        self.part, self.setup, self.finding = part, setup, finding
         self.now, self.scorer, self.sides, self.progress = now, scorer, sides, progress
         self.rotation = setup.rotation
         self.down = -self.rotation[2]  # the direction of the shape that points down now
@@ -242,7 +241,7 @@ class _Search:
         rounded = tuple(round(a, 1) + 0.0 for a in exact)
         most = _MOST_TIMES * len(self.now.problems) + _MOST_MORE
         for angles in dict.fromkeys((rounded, exact)):
-            after = predict(self.source, self._turned(angles), self.scorer.shape, self.sides)
+            after = predict(self.part, self._turned(angles), self.sides)
             if self._is_gone(after) and len(after.problems) <= most and self._is_worth_it(after):
                 return self._told(angles, after)
         return None
@@ -258,7 +257,7 @@ class _Search:
         )
 
     def _turned(self, angles):
-        return replace(self.setup, angles_deg=angles)
+        return self.setup.turned(angles)
 
     def _told(self, angles, after: Predicted) -> TurnOut:
         before = self.now.problems
@@ -383,7 +382,7 @@ class _Search:
         source_place = np.linalg.solve(
             of.placed.matrix[:3, :3], np.asarray(point) - of.placed.matrix[:3, 3]
         )
-        return self.setup.shape @ source_place
+        return self.part.frame.matrix @ source_place
 
     def _seen_in(self, after: Predicted, rotation) -> tuple[int, tuple[float, float, float]]:
         """Layer and place at which the finding's own place begins in the turned stance."""

@@ -236,7 +236,7 @@ def test_separated_bodies_come_all_at_once_and_go_all_at_once(client, monkeypatc
 
 
 def test_what_was_found_goes_through_open_formats_unchanged():
-    placed = place(table(), Setup(angles_deg=(20.0, 10.0, 0.0)))
+    placed = place(table(), Setup().turned((20.0, 10.0, 0.0)))
     look = inspect_model(placed.mesh, PROCESSES["resin"])
     ledger = find(placed, look, 45.0)
     found = look.found()

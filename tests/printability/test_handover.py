@@ -11,7 +11,6 @@ from printability import handover
 from printability.edits import edit_from
 from printability.errors import HandOverError
 from printability.mesh import open_mesh
-from printability.pillars import pillar_mesh
 from printability.process import PROCESSES
 from printability.stance import Setup, fold, place
 from solids import DATA, box, pillar_under, reference, table, together
@@ -33,7 +32,7 @@ def test_stl_is_one_watertight_body_of_the_expected_volume():
     assert back.body_count == 1
     # By inclusion and exclusion, with the overlaps from the reference's own booleans.
     model = reference(placed.mesh)
-    pillars = [reference(pillar_mesh(p)) for p in placed.standing]
+    pillars = [reference(p.mesh) for p in placed.standing]
     shared = sum(
         trimesh.boolean.intersection([model, pillar], engine="manifold").volume
         for pillar in pillars
@@ -70,7 +69,7 @@ def test_3mf_read_back_by_the_reference_library():
         lib3mf.ObjectType.Model, lib3mf.ObjectType.Support, lib3mf.ObjectType.Support,
     ]  # fmt: skip
     assert found[0][2] == pytest.approx(placed.mesh.vertices, abs=1e-4)
-    assert found[1][2] == pytest.approx(pillar_mesh(placed.standing[0]).vertices, abs=1e-4)
+    assert found[1][2] == pytest.approx(placed.standing[0].mesh.vertices, abs=1e-4)
 
 
 def test_the_same_stance_gives_the_same_bytes():

@@ -46,7 +46,7 @@ def union(*parts) -> Mesh:
 
 
 def look(mesh, process=FDM, angles=(0, 0, 0)):
-    placed = place(mesh, Setup(angles_deg=angles))
+    placed = place(mesh, Setup().turned(angles))
     return placed, inspect_model(placed.mesh, process)
 
 
@@ -158,7 +158,7 @@ def test_a_plate_flat_on_dots_jumps_at_the_first_full_layer_and_not_when_tilted(
     # Dots at the rim of the plate are tied to it less.
     assert jump.hold_n == pytest.approx(rim * 0.05 * 8 * 2 / jump.part.length_mm, rel=0.02)
     assert 0.3 < jump.hold_n / jump.pull_n < 0.6
-    tilted = place(union(box(80, 40, 3)), Setup(angles_deg=(20, 0, 0)))
+    tilted = place(union(box(80, 40, 3)), Setup().turned((20, 0, 0)))
     assert inspect_model(tilted.mesh, RESIN).jumps == ()
     assert "jump" in kinds(mesh, RESIN)
     assert "jump" not in kinds(mesh, FDM)

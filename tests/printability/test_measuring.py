@@ -8,9 +8,10 @@ import trimesh
 
 from printability.edits import edit_from
 from printability.errors import EditError
-from printability.measuring import Anchor, take_measure
+from printability.measuring import measure_at, take_measure
 from printability.mesh import facet_normals
-from printability.stance import fold, turned
+from printability.parts import SurfacePoint as Anchor
+from printability.stance import Setup, fold, part_of, turned
 from printability.surface import BACK, SHOW, painted_sides
 from solids import box, frustum, ours, together
 
@@ -71,8 +72,9 @@ def test_measures_are_kept_in_the_stance_and_follow_it():
     anchors = [{"facet": 0, "weights": [1, 0, 0]}, {"facet": 5, "weights": [0, 1, 0]}]
     setup = fold(block, [edit_from("measure", {"what": "distance", "anchors": anchors})])
     ((_key, kind, places),) = setup.measures
-    before = take_measure(block, kind, places)
-    after = take_measure(turned(block, (33, 12, 5)), kind, places)
+    part = part_of(block, setup)
+    before = measure_at(part, block, kind, places)
+    after = measure_at(part, turned(block, (33, 12, 5)), kind, places)
     assert after.value == pytest.approx(before.value)
     assert after.line_mm != before.line_mm
     assert fold(block, [edit_from("remove_measure", {"key": "1"})], setup).measures == ()
@@ -82,7 +84,7 @@ def test_measures_are_kept_in_the_stance_and_follow_it():
     assert again.measures[0][0] == "2"
     with pytest.raises(EditError, match="not there any more"):
         fold(block, [edit_from("remove_measure", {"key": "1"})], again)
-    with pytest.raises(EditError, match="not on this model"):
+    with pytest.raises(EditError, match="not a facet"):
         fold(block, [edit_from("measure", {"what": "slope", "anchors": [
             {"facet": 12, "weights": [1, 0, 0]}]})])  # fmt: skip
 
@@ -93,7 +95,9 @@ def test_a_fill_stops_at_creases_and_a_rub_takes_it_off():
     flank = int(np.argmax(np.abs(normal[:, 2]) < 0.9))
 
     def sides(*edits):
-        return painted_sides(cone, fold(cone, [edit_from(*e) for e in edits]).strokes)
+        return painted_sides(
+            part_of(cone, Setup()), fold(cone, [edit_from(*e) for e in edits]).strokes
+        )
 
     fill = ("fill", {"side": "show", "facet": flank, "crease_deg": 30.0})
     # The flank turns by 360° / 64 from side to side; its rims turn by more than 70°.

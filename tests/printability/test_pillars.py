@@ -8,12 +8,25 @@ import numpy as np
 import pytest
 import trimesh
 
+from printability import supports
 from printability.errors import EditError
 from printability.mesh import Mesh, facet_normals, mesh_facts
-from printability.pillars import Fit, PillarSpec, fit_pillar, pillar_mesh, resized, size_for
-from printability.pillars._kernels import first_contact_below
 from printability.process import PROCESSES
-from solids import box, frustum, ours, reference, table, together
+from printability.stance import Pose, Setup, place, stand
+from printability.supports import (
+    KINDS,
+    Fit,
+    OnModel,
+    OnSupport,
+    Rod,
+    Support,
+    SupportKind,
+    fit_all,
+    resized,
+    size_for,
+)
+from printability.supports._kernels import first_contact_below
+from solids import box, frustum, ours, pillar_at, profile_of, reference, table, together, world_of
 
 FDM = size_for(PROCESSES["fdm"])
 
@@ -32,7 +45,11 @@ def _spec_at(mesh, x, y, facing=-1, size=FDM, below=None):
         higher = best is None or z > best[2]
         if (weights > -1e-9).all() and higher and (below is None or z < below):
             best = (int(f), tuple(float(w) for w in weights), z)
-    return PillarSpec(best[0], best[1], size)
+    return pillar_at(mesh, best[0], best[1], size)
+
+
+def fit_pillar(mesh, support):
+    return supports.fit_pillar(world_of(mesh), support)
 
 
 def test_a_pillar_under_a_flat_top_has_the_dimensions_it_was_given():
@@ -40,7 +57,7 @@ def test_a_pillar_under_a_flat_top_has_the_dimensions_it_was_given():
     pillar = fit_pillar(top, _spec_at(top, 12, 8))
     assert pillar.fit == Fit.STANDS
     assert pillar.contact_mm == pytest.approx((12, 8, 20))
-    profile = [tuple(row) for row in pillar.profile_mm]
+    profile = [tuple(row) for row in profile_of(pillar)]
     assert profile == [
         (0, FDM.pad_mm / 2), (FDM.pad_height_mm, FDM.pad_mm / 2),
         (FDM.pad_height_mm, FDM.foot_mm / 2),
@@ -52,7 +69,7 @@ def test_a_pillar_under_a_flat_top_has_the_dimensions_it_was_given():
 
 def test_its_mesh_is_watertight_and_has_the_volume_of_its_frusta():
     top = table()
-    mesh = pillar_mesh(fit_pillar(top, _spec_at(top, 12, 8)))
+    mesh = fit_pillar(top, _spec_at(top, 12, 8)).mesh
     facts = mesh_facts(mesh)
     assert facts.watertight
     assert facts.bodies == 1
@@ -64,7 +81,7 @@ def test_its_mesh_is_watertight_and_has_the_volume_of_its_frusta():
             math.pi * (z1 - z0) / 3 * (a * a + a * b + b * b) for (z0, a), (z1, b) in pairwise(rows)
         )
 
-    rows = fit_pillar(top, _spec_at(top, 12, 8)).profile_mm
+    rows = profile_of(fit_pillar(top, _spec_at(top, 12, 8)))
     assert facts.volume_mm3 == pytest.approx(share * frusta(rows), rel=1e-9)
     assert reference(mesh).is_volume
 
@@ -72,8 +89,8 @@ def test_its_mesh_is_watertight_and_has_the_volume_of_its_frusta():
 def test_the_end_is_sunk_deeper_on_a_slope_so_that_all_of_it_bonds():
     mesh = ours(frustum(5, 25, 20 * math.tan(math.radians(30)), 360))
     pillar = fit_pillar(mesh, _spec_at(mesh, 15, 0))
-    assert pillar.contact_slope_deg == pytest.approx(30, abs=0.1)
-    sunk = pillar.profile_mm[-1, 0] - pillar.contact_mm[2]
+    assert pillar.contacts[0].slope_deg == pytest.approx(30, abs=0.1)
+    sunk = profile_of(pillar)[-1, 0] - pillar.contact_mm[2]
     assert sunk == pytest.approx(
         FDM.embed_mm + FDM.contact_mm / 2 * math.tan(math.radians(30)), abs=1e-3
     )
@@ -82,7 +99,7 @@ def test_the_end_is_sunk_deeper_on_a_slope_so_that_all_of_it_bonds():
 def test_the_end_does_not_come_out_of_a_thin_wall():
     mesh = together(box(4, 4, 10), box(30, 4, 0.3, (0, 0, 10)))
     pillar = fit_pillar(mesh, _spec_at(mesh, 20, 2))
-    assert pillar.profile_mm[-1, 0] == pytest.approx(10 + 0.6 * 0.3)
+    assert profile_of(pillar)[-1, 0] == pytest.approx(10 + 0.6 * 0.3)
     assert "0.30 mm thick" in pillar.text
 
 
@@ -118,7 +135,7 @@ def test_faces_that_hold_nothing_are_refused(facing):
     pillar = fit_pillar(mesh, _spec_at(mesh, 5, 5, facing))
     assert pillar.fit == (Fit.NO_CONTACT if facing > 0 else Fit.NO_ROOM)
     wall = int(np.argmax(np.abs(facet_normals(mesh)[:, 0]) > 0.5))
-    steep = fit_pillar(mesh, PillarSpec(wall, (0.3, 0.3, 0.4), FDM))
+    steep = fit_pillar(mesh, pillar_at(mesh, wall, (0.3, 0.3, 0.4), FDM))
     assert steep.fit == Fit.NO_CONTACT
     assert "steep" in steep.text
 
@@ -127,9 +144,9 @@ def test_a_low_contact_squeezes_foot_and_tip():
     low = together(box(4, 4, 4), box(20, 4, 2, (0, 0, 4)))
     pillar = fit_pillar(low, _spec_at(low, 15, 2))
     assert pillar.fit == Fit.STANDS
-    z = pillar.profile_mm[:, 0]
+    z = profile_of(pillar)[:, 0]
     assert (np.diff(z) >= 0).all()
-    assert mesh_facts(pillar_mesh(pillar)).watertight
+    assert mesh_facts(pillar.mesh).watertight
     too_low = together(box(4, 4, 1), box(20, 4, 2, (0, 0, 1)))
     refused = fit_pillar(too_low, _spec_at(too_low, 15, 2))
     assert refused.fit == Fit.NO_ROOM
@@ -180,27 +197,87 @@ def _swallows(profile, tetra):
     return bool(inside.any())
 
 
-def test_a_pillar_is_fitted_once_for_a_mesh_that_does_not_change(monkeypatch):
-    from printability import stance
+def _counting(monkeypatch, key="pillar"):
+    """Counts what is fitted of a kind of support."""
+    calls, kind = [], KINDS[key]
 
+    def counted(world, support, on):
+        calls.append(support.key)
+        return kind.fitted(world, support, on)
+
+    monkeypatch.setitem(KINDS, key, replace(kind, fitted=counted))
+    return calls
+
+
+def test_a_pillar_is_fitted_once_for_a_mesh_that_does_not_change(monkeypatch):
+    calls = _counting(monkeypatch)
+    under = int(np.argmax(facet_normals(table())[:, 2] < -0.9))
+    made = [
+        pillar_at(table(), under, (0.2, 0.3 + n / 50, 0.5 - n / 50), key=str(n)) for n in range(5)
+    ]
+    base = place(table(), Setup())
+    for count in (4, 5, 3):
+        placed = stand(base.part, Setup(supports=tuple(made[:count])), base)
+        assert list(placed.supports) == [one.key for one in made[:count]]
+    assert len(calls) == 5
+    place(table(), Setup(pose=Pose((5.0, 0.0, 0.0)), supports=tuple(made[:3])))
+    assert len(calls) == 8
+
+
+def test_supports_are_fitted_after_what_they_rest_on_and_only_when_that_changes(monkeypatch):
+    """A kind made up for the test: a rod from a contact to the middle of another support."""
     calls = []
 
-    def counted(mesh, spec):
-        calls.append(spec.facet)
-        return fit_pillar(mesh, spec)
+    def fitted(world, support, on):
+        calls.append(support.key)
+        at = world.place_of(support.ends[0].anchor)
+        x, y, z = on[0].contact_mm
+        contact = supports.Contact(at, 0.4, 0.0, 0)
+        rod = Rod((x, y, support.ends[1].t * z), at, 0.4, 0.2)
+        return supports.Fitted(support, Fit.STANDS, "", (contact,), (rod,))
 
-    monkeypatch.setattr(stance, "fit_pillar", counted)
-    under = int(np.argmax(facet_normals(table())[:, 2] < -0.9))
-    specs = [
-        PillarSpec(under, (0.2, 0.3 + n / 50, 0.5 - n / 50), size_for(PROCESSES["fdm"]))
-        for n in range(5)
-    ]
-    base = stance.place(table(), stance.Setup())
-    for count in (4, 5, 3):
-        pillars = tuple((str(n), spec) for n, spec in enumerate(specs[:count]))
-        placed = stance.place(table(), stance.Setup(pillars=pillars), base)
-        assert list(placed.pillars) == [key for key, _ in pillars]
-    assert len(calls) == 5
-    turned_base = stance.place(table(), stance.Setup(angles_deg=(5.0, 0.0, 0.0)))
-    stance.place(table(), stance.Setup(angles_deg=(5.0, 0.0, 0.0), pillars=pillars), turned_base)
-    assert len(calls) == 8
+    monkeypatch.setitem(
+        KINDS, "prop", SupportKind("prop", "prop", ((OnModel,), (OnSupport,)), dict, None, fitted)
+    )
+    top = table()
+    world = world_of(top)
+    one, two = _spec_at(top, 12, 8), replace(_spec_at(top, -12, 8), key="2")
+
+    def prop(key, on, t=0.5):
+        return Support(key, "prop", (one.ends[0], OnSupport(on, t)), ())
+
+    # Said before what it rests on, and a chain: each is fitted once, in the order of dependence.
+    found = fit_all(world, (prop("a", "b"), prop("b", "1"), one, two))
+    assert list(found) == ["a", "b", "1", "2"]
+    assert calls == ["b", "a"]
+    assert mesh_facts(found["b"].mesh).watertight
+    fit_all(world, (prop("a", "b"), prop("b", "1"), one))
+    assert calls == ["b", "a"]
+    # What it rests on moves: it and what rests on it are fitted again, nothing else.
+    moved = replace(_spec_at(top, 10, 8), key="1")
+    fit_all(world, (prop("a", "b"), prop("b", "1"), moved, two))
+    assert calls == ["b", "a", "b", "a"]
+    # What it rests on is gone, or rests on it: kept, named, and said.
+    for lost in ((prop("a", "9"),), (prop("a", "b"), prop("b", "a"))):
+        found = fit_all(world, lost)
+        assert {f.fit for f in found.values()} <= {Fit.LOST, Fit.STANDS}
+        assert found[lost[-1].key].fit == Fit.LOST
+        assert "not there any more" in found[lost[-1].key].text
+
+
+def test_slanting_rods_make_watertight_members_of_their_volume(draws):
+    for _ in range(20):
+        a, way = draws.normal(size=3) * 20, draws.normal(size=3) * 10
+        r0, r1 = draws.uniform(0.2, 3, 2)
+        rods = (
+            Rod(tuple(a), tuple(a + way), r0, r1),
+            Rod(tuple(a + way), tuple(a + 2 * way), r1, r0),
+        )
+        fitted = supports.Fitted(None, Fit.STANDS, "", (), rods)
+        facts, length = mesh_facts(fitted.mesh), float(np.linalg.norm(way))
+        share = 32 / 2 * math.sin(2 * math.pi / 32)
+        assert facts.watertight
+        assert facts.bodies == 1
+        assert facts.volume_mm3 == pytest.approx(
+            share * 2 * length / 3 * (r0 * r0 + r0 * r1 + r1 * r1)
+        )

@@ -6,10 +6,11 @@ import trimesh
 
 from printability.edits import edit_from
 from printability.errors import EditError
-from printability.measuring import Anchor, take_measure
+from printability.measuring import measure_at
 from printability.mesh import Mesh, rotation_about_axes, volume_mm3
-from printability.stance import Setup, fold, place, shaped
-from solids import PILLAR_SIZE, box, ours, pillar_under, table
+from printability.parts import Frame, anchor_at
+from printability.stance import Setup, fold, part_of, place
+from solids import PILLAR_SIZE, box, ours, pillar_under, profile_of, table
 
 
 def _wedge() -> Mesh:
@@ -19,7 +20,11 @@ def _wedge() -> Mesh:
 
 
 def _placed(source, *edits, unit="mm"):
-    setup = fold(source, [edit_from(kind, parameters) for kind, parameters in edits], Setup(unit))
+    setup = fold(
+        source,
+        [edit_from(kind, parameters) for kind, parameters in edits],
+        Setup().framed(Frame(unit)),
+    )
     return place(source, setup), setup
 
 
@@ -33,7 +38,7 @@ def test_scale_by_factor_by_size_and_to_fit():
     assert placed.size_mm == pytest.approx((80, 20, 10))
     placed, setup = _placed(wedge, ("scale_to_size", {"axis": "y", "size_mm": 30.0}))
     assert placed.size_mm == pytest.approx((60, 30, 30))
-    assert setup.scale == pytest.approx((1.5, 1.5, 1.5))
+    assert setup.frame.scale == pytest.approx((1.5, 1.5, 1.5))
     # Proportions as they are now are what is kept.
     placed, _ = _placed(
         wedge, ("scale", {"x": 2.0, "y": 1.0, "z": 1.0}),
@@ -63,12 +68,12 @@ def test_a_scaled_piece_keeps_its_pillars_dimensions_and_they_refit():
     pillar = pillar_under(top)
     setup = fold(top, [pillar, edit_from("scale", {"x": 2.0, "y": 2.0, "z": 2.0})])
     small, large = place(top, fold(top, [pillar])), place(top, setup)
-    one, two = small.pillars["1"], large.pillars["1"]
+    one, two = small.supports["1"], large.supports["1"]
     assert one.fit == two.fit == "stands"
-    assert two.spec.size == one.spec.size
+    assert two.support.size == one.support.size
     # The contact is at the same place of the piece: twice as far out and as high.
     assert np.array(two.contact_mm) == pytest.approx(2 * np.array(one.contact_mm), abs=1e-6)
-    radii = [p.profile_mm[:, 1] for p in (one, two)]
+    radii = [profile_of(p)[:, 1] for p in (one, two)]
     assert radii[1].max() == radii[0].max() == pytest.approx(PILLAR_SIZE["pad_mm"] / 2)
     assert radii[1].min() == pytest.approx(radii[0].min())
 
@@ -77,7 +82,7 @@ def test_a_scaled_piece_keeps_its_pillars_dimensions_and_they_refit():
 def test_mirror_makes_the_mirror_image(axis):
     wedge = _wedge()
     placed, setup = _placed(wedge, ("mirror", {"axis": axis}))
-    assert setup.is_mirrored
+    assert setup.frame.is_mirrored
     assert placed.mesh.is_watertight
     assert volume_mm3(placed.mesh) == pytest.approx(volume_mm3(wedge))
     # Every corner is where the mirrored corner was, moved as a whole.
@@ -87,7 +92,9 @@ def test_mirror_makes_the_mirror_image(axis):
     # Twice is the piece as it was; about two axes it is half a turn, not a mirror image.
     again, setup = _placed(wedge, ("mirror", {"axis": axis}), ("mirror", {"axis": axis}))
     assert (again.mesh.vertices == place(wedge, Setup()).mesh.vertices).all()
-    assert not _placed(wedge, ("mirror", {"axis": "x"}), ("mirror", {"axis": "y"}))[1].is_mirrored
+    assert not _placed(wedge, ("mirror", {"axis": "x"}), ("mirror", {"axis": "y"}))[
+        1
+    ].frame.is_mirrored
 
 
 def test_anchors_stay_at_their_place_when_mirrored():
@@ -96,17 +103,16 @@ def test_anchors_stay_at_their_place_when_mirrored():
     facet = int(np.argmax(top.vertices[top.facets][:, :, 2].min(axis=1)))
     there = np.array(weights) @ top.vertices[top.facets[facet]]
     placed, _ = _placed(top, ("mirror", {"axis": "x"}))
-    anchor = placed.anchor(Anchor(facet, weights))
-    measured = take_measure(
-        placed.mesh, "distance", (anchor, placed.anchor(Anchor(facet, (1.0, 0, 0))))
-    )
+    bare = part_of(top, Setup())
+    anchors = tuple(anchor_at(bare, facet, w) for w in (weights, (1.0, 0, 0)))
+    measured = measure_at(placed.part, placed.mesh, "distance", anchors)
     expected = np.linalg.norm(there - top.vertices[top.facets[facet][0]])
     assert measured.value == pytest.approx(expected)
     fitted = place(top, fold(top, [pillar_under(top), edit_from("mirror", {"axis": "x"})]))
     plain = place(top, fold(top, [pillar_under(top)]))
-    mirrored = np.array(plain.pillars["1"].contact_mm) * (-1, 1, 1)
-    assert np.array(fitted.pillars["1"].contact_mm) == pytest.approx(mirrored, abs=1e-9)
-    assert fitted.pillars["1"].spec == plain.pillars["1"].spec
+    mirrored = np.array(plain.supports["1"].contact_mm) * (-1, 1, 1)
+    assert np.array(fitted.supports["1"].contact_mm) == pytest.approx(mirrored, abs=1e-9)
+    assert fitted.supports["1"].support == plain.supports["1"].support
 
 
 def test_move_and_lift_place_the_middle():
@@ -199,4 +205,6 @@ def test_the_unit_can_be_corrected_later():
     wedge = _wedge()
     placed, _ = _placed(wedge, ("scale", {"x": 1, "y": 1, "z": 2}), ("unit", {"unit": "cm"}))
     assert placed.size_mm == pytest.approx((400, 200, 400))
-    assert shaped(wedge, Setup("inch")).vertices.max() == pytest.approx(40 * 25.4)
+    assert part_of(wedge, Setup().framed(Frame("inch"))).mesh.vertices.max() == pytest.approx(
+        40 * 25.4
+    )

@@ -15,9 +15,9 @@ from printability.mesh import (
     rotation_about_axes,
     rotation_taking_down,
 )
-from printability.pillars import Fit
 from printability.process import PROCESSES
 from printability.stance import Setup, fold, place, turned
+from printability.supports import Fit
 from solids import PILLAR_SIZE as SIZE
 from solids import box, ours, pillar_under, table, together
 
@@ -95,19 +95,19 @@ def test_a_pillar_stays_at_its_place_and_refits_when_the_piece_is_turned():
     turn = edit_from("turn", {"x_deg": 15, "y_deg": -10, "z_deg": 40})
     before = place(top, fold(top, [pillar]))
     after = place(top, fold(top, [pillar, lift, turn]))
-    was, now = before.pillars["1"], after.pillars["1"]
+    was, now = before.supports["1"], after.supports["1"]
     assert now.fit == Fit.STANDS
     # The same point of the model: the source point, taken by the new matrix.
-    source = was.spec.weights @ top.vertices[top.facets[was.spec.facet]]
+    source = was.support.ends[0].anchor.point
     assert now.contact_mm == pytest.approx(after.matrix[:3, :3] @ source + after.matrix[:3, 3])
-    assert now.profile_mm[0, 0] == 0
-    assert now.contact_slope_deg == pytest.approx(
-        np.degrees(np.arccos(-facet_normals(after.mesh)[was.spec.facet, 2]))
+    assert now.members[0].a_mm[2] == 0
+    assert now.contacts[0].slope_deg == pytest.approx(
+        np.degrees(np.arccos(-facet_normals(after.mesh)[was.contacts[0].facet, 2]))
     )
     over = place(
         top, fold(top, [pillar, edit_from("turn", {"x_deg": 180, "y_deg": 0, "z_deg": 0})])
     )
-    assert over.pillars["1"].fit == Fit.NO_CONTACT
+    assert over.supports["1"].fit == Fit.NO_CONTACT
     assert over.standing == []
 
 
@@ -126,12 +126,16 @@ def test_pillars_move_and_go():
     moved = fold(
         top, [pillar_under(top), pillar_under(top, "2", -12, 3), pillar_under(top, "1", 3, 9)]
     )
-    assert [key for key, _ in moved.pillars] == ["1", "2"]
-    assert place(top, moved).pillars["1"].contact_mm[:2] == pytest.approx((3, 9))
+    assert [one.key for one in moved.supports] == ["1", "2"]
+    assert place(top, moved).supports["1"].contact_mm[:2] == pytest.approx((3, 9))
     gone = fold(top, [edit_from("remove_pillar", {"key": "1"})], moved)
-    assert [key for key, _ in gone.pillars] == ["2"]
+    assert [one.key for one in gone.supports] == ["2"]
     with pytest.raises(EditError, match="not there"):
         fold(top, [edit_from("remove_pillar", {"key": "1"})], gone)
+
+
+PICK = {"facet": 0, "weights": (0.5, 0.25, 0.25)}
+PLACE = {"point": (1.0, 2.0, 3.0), "normal": (0.0, 0.0, -1.0), "facet": -1}
 
 
 def test_every_kind_of_edit_survives_being_written_down():
@@ -142,11 +146,11 @@ def test_every_kind_of_edit_survives_being_written_down():
         "level": {"anchors": ({"facet": 0, "weights": (1.0, 0.0, 0.0)}, {"facet": 1, "weights": (0.0, 1.0, 0.0)})},
         "move": {"x_mm": 3.0, "y_mm": -4.0}, "scale": {"x": 2.0, "y": 2.0, "z": 1.5},
         "scale_to_size": {"axis": "x", "size_mm": 40.0, "keep": False}, "scale_to_fit": {}, "mirror": {"axis": "z"},
-        "face_down": {"facet": 3}, "lift": {"lift_mm": 2.0}, "as_imported": {},
-        "pillar": {"key": "1", "facet": 0, "weights": (0.5, 0.25, 0.25), "size": SIZE},
-        "remove_pillar": {"key": "1"},
-        "paint": {"side": "show", "facets": ((0, 4), (7, 1))},
-        "fill": {"side": "back", "facet": 2, "crease_deg": 30.0},
+        "face_down": {"at": PICK}, "lift": {"lift_mm": 2.0}, "as_imported": {},
+        "support": {"key": "1", "support": "pillar", "ends": (PLACE, {"plate": (1.0, 2.0)}), "size": SIZE},
+        "remove_support": {"key": "1"},
+        "paint": {"side": "show", "places": (PICK, PLACE), "brush_mm": 3.0, "facets": ((0, 4), (7, 1))},
+        "fill": {"side": "back", "at": PLACE, "crease_deg": 30.0},
         "measure": {"what": "slope", "anchors": ({"facet": 0, "weights": (1.0, 0.0, 0.0)},)},
         "remove_measure": {"key": "1"},
         "accept": {"finding": "bridge", "place": (1.0, 2.0, 3.0), "note": "short"},
@@ -181,6 +185,13 @@ def test_every_kind_of_edit_survives_being_written_down():
         ("measure", {"what": "smell", "anchors": []}, "can be measured"),
         ("measure", {"what": "distance", "anchors": [{"facet": 0, "weights": [1, 0, 0]}]}, "2 places"),
         ("measure", {"what": "slope", "anchors": [3]}, "no place"),
+        ("support", {"key": "1", "support": "beam", "ends": [], "size": {}}, "no such support"),
+        ("support", {"key": "1", "support": "pillar", "ends": [PLACE], "size": SIZE}, "2 ends"),
+        ("support", {"key": "1", "support": "pillar", "ends": [PLACE, PLACE], "size": SIZE}, "no end there"),
+        ("support", {"key": "1", "support": "pillar", "ends": [{"plate": [0]}, PLACE], "size": SIZE}, "two numbers"),
+        ("fill", {"side": "show", "at": PLACE | {"point": [0, "a", 0]}}, "number"),
+        ("lift", {"lift_mm": 1, "part": "2"}, "no such part"),
+        ("paint", {"side": "show", "places": [PLACE], "brush_mm": -1}, "between"),
         ("accept", {"finding": "", "place": (0, 0, 0)}, "no such"),
         ("accept", {"finding": "bridge", "place": (0, 0)}, "place"),
         ("accept", {"finding": "bridge", "place": (0, 0, 0), "note": "x" * 301}, "300"),

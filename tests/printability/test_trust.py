@@ -30,11 +30,10 @@ from printability.inspection import inspect_model
 from printability.layers import find_islands, outlines, slice_layers
 from printability.mesh import Mesh, find_faults, mesh_facts, union_of_bodies, volume_mm3
 from printability.mesh.repair import repaired
-from printability.pillars import PillarSpec, size_for
 from printability.process import PROCESSES
 from printability.stance import Setup, fold, place, turned
 from printability.turning import Scorer, make_map, propose, weights_for
-from solids import box, ours, pillar_under, reference, table, together
+from solids import box, ours, pillar_at, pillar_under, reference, table, together
 
 FDM, RESIN, METAL = PROCESSES["fdm"], PROCESSES["resin"], PROCESSES["metal"]
 
@@ -276,9 +275,9 @@ def test_one_pillar_holds_what_is_near_it_and_no_more(draws):
         for n in range(int(draws.integers(1, 5))):
             weights = draws.dirichlet((1, 1, 1))
             f = int(draws.choice(facets))
-            pillars.append((str(n), PillarSpec(f, tuple(weights), size_for(FDM))))
+            pillars.append(pillar_at(mesh, f, weights, key=str(n)))
             points.append(weights @ placed.mesh.vertices[placed.mesh.facets[f]])
-        placed = place(mesh, Setup(pillars=tuple(pillars)))
+        placed = place(mesh, Setup(supports=tuple(pillars)))
         look = inspect_model(placed.mesh, FDM, placed.standing)
         standing = [np.array(p.contact_mm[:2]) for p in placed.standing]
         flat = math.degrees(math.atan(0.2 / 1.5))

@@ -7,7 +7,7 @@ import trimesh
 from printability.findings import Severity
 from printability.mesh import rotation_about_axes
 from printability.process import PROCESSES
-from printability.stance import Setup, shaped
+from printability.stance import Pose, Setup, part_of
 from printability.turning import Scorer
 from printability.ways_out import predict, turns_out
 from solids import box, frustum, ours, together
@@ -19,12 +19,11 @@ def _union(*parts):
 
 def _ways(mesh, kind, process="fdm", number=0, **more):
     setup = Setup(process=PROCESSES[process], **more)
-    now = predict(mesh, setup)
+    part = part_of(mesh, setup)
+    now = predict(part, setup)
     finding = [f for f in now.ledger.findings if f.kind == kind][number]
-    scorer = Scorer(
-        shaped(mesh, setup), setup.process, setup.effective_threshold_deg, setup.lift_mm
-    )
-    return now, finding, turns_out(mesh, setup, finding, now, scorer)
+    scorer = Scorer(part.mesh, setup.process, setup.effective_threshold_deg, setup.lift_mm)
+    return now, finding, turns_out(part, setup, finding, now, scorer)
 
 
 def _leaning_slab(slope_deg):
@@ -43,7 +42,7 @@ def test_the_smallest_turn_that_clears_an_overhang(slope):
     # By geometry: the underside has to be steeper by 45 degrees less its slope.
     assert 45 - slope <= smallest.lean_deg <= 45 - slope + 1.5
     # What it promises is what the ledger says after it.
-    after = predict(mesh, Setup(angles_deg=smallest.angles_deg))
+    after = predict(part_of(mesh, Setup()), Setup().turned(smallest.angles_deg))
     left = {f.id for f in after.problems}
     assert len(left) == smallest.left + smallest.new
     assert len(now.problems) == smallest.gone + smallest.left
@@ -108,10 +107,11 @@ def test_no_turn_is_offered_where_none_helps():
 
 def test_a_search_can_be_stopped_and_keeps_pillars_and_lift_in_mind():
     mesh = ours(frustum(4, 16, 10, 64))
-    setup = Setup(lift_mm=5.0)
-    now = predict(mesh, setup)
+    setup = Setup(pose=Pose(lift_mm=5.0))
+    part = part_of(mesh, setup)
+    now = predict(part, setup)
     finding = next(f for f in now.ledger.findings if f.kind == "overhang")
-    scorer = Scorer(shaped(mesh, setup), setup.process, 45.0, setup.lift_mm)
+    scorer = Scorer(part.mesh, setup.process, 45.0, setup.lift_mm)
     stages = []
 
     def stop(stage, done):
@@ -120,8 +120,8 @@ def test_a_search_can_be_stopped_and_keeps_pillars_and_lift_in_mind():
             raise KeyboardInterrupt
 
     with pytest.raises(KeyboardInterrupt):
-        turns_out(mesh, setup, finding, now, scorer, progress=stop)
-    for way in turns_out(mesh, setup, finding, now, scorer):
+        turns_out(part, setup, finding, now, scorer, progress=stop)
+    for way in turns_out(part, setup, finding, now, scorer):
         assert way.after.placed.mesh.vertices[:, 2].min() == pytest.approx(5.0)
         turned = rotation_about_axes(*way.angles_deg) @ [0, 0, 1.0]
         assert np.degrees(np.arccos(turned[2])) == pytest.approx(way.lean_deg, abs=0.2)

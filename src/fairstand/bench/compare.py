@@ -12,7 +12,6 @@ from fairstand.memory import keep_bytes, kept_object, stored_bytes, stored_objec
 from printability.drawing import drawing_png, span_to_show
 from printability.errors import PrintabilityError
 from printability.mesh import joined
-from printability.pillars import pillar_mesh
 
 from .current import Current, NeedsWork, current, digest
 
@@ -88,7 +87,7 @@ def numbers_of(now: Current) -> dict:
         "rough_mm2": look.finish.rough_mm2 if shown else None,
         "scar_mm2": cost.scar_mm2 if shown else None,
         "margin_mm": float(margin) if np.isfinite(margin) else None,
-        "pillars": len(now.placed.pillars),
+        "pillars": len(now.placed.supports),
         "problems": ledger.problems,
         "tower": (look.layers.layer_height_mm, np.round(look.layers.area_mm2, 3).tolist()),
     }
@@ -200,7 +199,7 @@ def _drawn(now: Current):
     mesh = now.placed.mesh
     plum = now.overhang(now.setup.effective_threshold_deg).patch_of_facet > 0
     if now.placed.standing:
-        mesh = joined([mesh, *(pillar_mesh(pillar) for pillar in now.placed.standing)])
+        mesh = joined([mesh, *(support.mesh for support in now.placed.standing)])
         plum = np.concatenate([plum, np.zeros(len(mesh.facets) - len(plum), bool)])
     x, y = now.setup.move_mm
     return mesh.moved(mesh.vertices - (x, y, 0.0)), plum

@@ -1,8 +1,7 @@
 """From records to geometry: what a stance is right now, computed once and remembered."""
 
 import hashlib
-import json
-from dataclasses import asdict, dataclass, replace
+from dataclasses import dataclass, replace
 from functools import cached_property
 
 import numpy as np
@@ -13,6 +12,7 @@ from fairstand.memory import (
     CODE,
     kept_arrays,
     kept_object,
+    known_already,
     remembered,
     stored_arrays,
     stored_object,
@@ -22,12 +22,19 @@ from printability.findings import Ledger, find
 from printability.inspection import Inspection, inspect_model
 from printability.layers import Layers, layer_count, slice_layers
 from printability.mesh import Mesh, facet_areas
-from printability.stance import Placed, Setup, fold, place, shaped
-from printability.surface import Overhang, overhang_of, painted_sides, underside_slopes
+from printability.parts import Frame, Part
+from printability.stance import Placed, Setup, fold, part_of, stand
+from printability.surface import (
+    Overhang,
+    overhang_of,
+    paint_key,
+    painted_sides,
+    underside_slopes,
+)
 
 from .models import Stance
 
-__all__ = ["Current", "NeedsWork", "current", "digest", "edits_in_force", "shape_of"]
+__all__ = ["Current", "NeedsWork", "current", "digest", "edits_in_force"]
 
 # Slicing to about this many loop points a facet of the background limit is still quick.
 QUICK_POINTS_PER_FACET = 15
@@ -41,33 +48,51 @@ class NeedsWork(Exception):
 
 @dataclass(frozen=True, eq=False)
 class Current:
-    """A stance folded and placed, with what has been found out about it."""
+    """A part of a stance, placed, with what has been found out about it.
+
+    Every derived thing is named by what it is derived from: the part by its digest, how it stands
+    by its pose, what it carries by its supports and paint, in full.
+    """
 
     stance: Stance
     source: Mesh
     setup: Setup
-    base_key: str
-    edits: tuple[Edit, ...] = ()
+    given: tuple[Edit, ...] | None = None  # the edits, where they are not the stance's own
+    further: tuple[Edit, ...] = ()
     is_passing: bool = False  # shown while the hand moves, and not remembered
 
     @cached_property
+    def part(self) -> Part:
+        """The part as the changes of its shape leave it."""
+        return part_of(self.source, self.setup, remembered)
+
+    @cached_property
     def placed(self) -> Placed:
-        """The model on its plate with its pillars."""
+        """The part on its plate with its supports."""
 
         def make() -> Placed:
-            shape = shape_of(self.stance, self.source, self.setup)
-            return place(self.source, self.setup.bare, shape=shape)
+            return stand(self.part, replace(self.setup, supports=(), accepted=()))
 
         base = make() if self.is_passing else remembered(f"placed/{self.base_key}", make)
-        return place(self.source, self.setup, base)
+        return stand(self.part, self.setup, base)
 
-    @property
+    @cached_property
+    def base_key(self) -> str:
+        """Names the part as it stands."""
+        return digest(self.part.digest, repr(self.setup.pose))
+
+    @cached_property
     def key(self) -> str:
         """Names everything that the layers and findings depend on, but for the threshold."""
-        pillars = json.dumps(
-            [(k, p.facet, p.weights, asdict(p.size)) for k, p in self.setup.pillars]
+        return digest(
+            self.base_key, self.setup.process.digest, self.setup.supports_key, self.paint_key
         )
-        return digest(self.base_key, self.setup.process.digest, pillars, self.paint_key)
+
+    @property
+    def edits(self) -> tuple[Edit, ...]:
+        """The edits that it comes from."""
+        known = edits_in_force(self.stance) if self.given is None else self.given
+        return (*known, *self.further)
 
     @property
     def recipe(self) -> list[list]:
@@ -76,8 +101,8 @@ class Current:
 
     @property
     def source_key(self) -> str:
-        """Names the source mesh."""
-        return f"{self.stance.piece.source_id[:16]}-{self.stance.piece.format}"
+        """Names the part's mesh in the import's own numbers."""
+        return self.part.shape_digest
 
     @property
     def slopes_key(self) -> str:
@@ -89,18 +114,21 @@ class Current:
         """Names everything that is shown, the threshold included."""
         return f"{self.key}-{self.setup.effective_threshold_deg:g}"
 
-    @property
+    @cached_property
     def paint_key(self) -> str:
         """Names the painted sides, empty where there are none."""
-        return digest(repr(self.setup.strokes)) if self.setup.strokes else ""
+        return paint_key(self.part, self.setup.strokes)
 
     @property
     def sides(self) -> np.ndarray | None:
         """Painted sides of the facets, see `painted_sides`."""
-        piece = self.stance.piece
+        if not self.paint_key:
+            return None
         return remembered(
-            f"sides/{piece.source_id}-{piece.format}/{self.paint_key}",
-            lambda: painted_sides(self.source, self.setup.strokes),
+            f"sides/{self.paint_key}",
+            lambda: painted_sides(
+                self.part, self.setup.strokes, lambda key: known_already(f"sides/{key}")
+            ),
         )
 
     @property
@@ -199,24 +227,58 @@ def edits_in_force(stance: Stance) -> list[Edit]:
     return [edit_from(record.kind, record.parameters) for record in records]
 
 
-def current(stance: Stance, edits: list[Edit] | None = None, is_passing: bool = False) -> Current:
-    """The stance as it is, or as it would be with other edits; without pillars in passing."""
+def current(
+    stance: Stance, edits: list[Edit] | None = None, further: tuple[Edit, ...] = (),
+    is_passing: bool = False,
+) -> Current:  # fmt: skip
+    """The stance as it is, or as it would be.
+
+    Parameters
+    ----------
+    stance : Stance
+    edits : list of Edit, optional
+        Instead of those in force.
+    further : tuple of Edit
+        After those.
+    is_passing : bool
+        Whether it is only shown while the hand moves: without supports then.
+    """
     source = source_mesh(stance.piece)
-    start = Setup(unit=stance.piece.file_unit or "mm")
-    edits = edits_in_force(stance) if edits is None else edits
-    setup = fold(source, edits, start)
+    if edits is None:
+        setup = _setup_in_force(stance, source)
+    else:
+        setup = fold(source, edits, _start(stance))
+    setup = fold(source, further, setup)
     if is_passing:
-        setup = replace(setup, pillars=())
-    base_key = digest(
-        stance.piece.source_id, stance.piece.format, repr(setup.bare),
-    )  # fmt: skip
-    return Current(stance, source, setup, base_key, tuple(edits), is_passing)
+        setup = replace(setup, supports=())
+    given = None if edits is None else tuple(edits)
+    return Current(stance, source, setup, given, tuple(further), is_passing)
 
 
-def shape_of(stance: Stance, source: Mesh, setup: Setup) -> Mesh:
-    """The piece in mm, scaled and mirrored, with its topology worked out once."""
-    name = digest(stance.piece.source_id, stance.piece.format, repr(setup.shape.tolist()))
-    return remembered(f"shape/{name}", lambda: shaped(source, setup))
+def _start(stance: Stance) -> Setup:
+    return Setup().framed(Frame(stance.piece.file_unit or "mm"))
+
+
+def _setup_in_force(stance: Stance, source: Mesh) -> Setup:
+    """What the stance's edits add up to, remembered by the digest of the last one.
+
+    However much was painted and propped before, a request reads the last edit's digest only.
+    """
+    n = stance.in_force
+    start = digest(source.digest, stance.piece.file_unit)
+    tips = dict(stance.edits.filter(position__in=(n - 2, n - 1)).values_list("position", "digest"))
+
+    def name(count: int) -> str:
+        return f"setup/{start}/{tips.get(count - 1, '') if count else ''}"
+
+    def make() -> Setup:
+        before = known_already(name(n - 1)) if n > 1 else None
+        if before is None:
+            return fold(source, edits_in_force(stance), _start(stance))
+        record = stance.edits.get(position=n - 1)
+        return fold(source, [edit_from(record.kind, record.parameters)], before)
+
+    return remembered(name(n), make)
 
 
 def digest(*parts: str) -> str:

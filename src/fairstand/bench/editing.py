@@ -5,14 +5,18 @@ from dataclasses import asdict
 from django.db import transaction
 
 from fairstand.replies import Superseded
-from printability.edits import edit_from
+from printability.edits import carried_over, edit_from
+from printability.edits.props import plain_end
 from printability.errors import EditError
-from printability.pillars import Fit, PillarSize, PillarSpec, resized, size_for
+from printability.supports import KINDS, Fitted, fit_all, resized
 
-from .current import Current, current, edits_in_force
+from .current import Current, current
 from .models import EditRecord, Stance
 
-__all__ = ["check_revision", "preview_pillar", "redo", "take", "undo"]
+# How the page asks for a support; the one name is of an earlier day.
+MAKE_SUPPORT = ("support", "pillar")
+
+__all__ = ["check_revision", "preview_support", "redo", "take", "undo"]
 
 
 def take(stance_id: int, user, revision, kind: str, parameters: dict) -> Current:
@@ -36,23 +40,22 @@ def take(stance_id: int, user, revision, kind: str, parameters: dict) -> Current
     """
     with transaction.atomic():
         stance = _at(stance_id, user, revision)
-        edits = edits_in_force(stance)
-        if kind == "pillar":
-            parameters = _completed(stance, parameters, current(stance, edits))
-        edit = edit_from(kind, parameters)
-        now = current(stance, [*edits, edit])
-        if kind == "pillar":
-            fitted = now.placed.pillars[edit.key]
-            if fitted.fit != Fit.STANDS:
+        before = current(stance)
+        if kind in MAKE_SUPPORT:
+            kind, parameters = "support", _completed(before, parameters)
+        edit = edit_from(kind, parameters).located(before.part)
+        now = current(stance, further=(edit,))
+        if kind == "support":
+            fitted = now.placed.supports[edit.key]
+            if not fitted.stands:
                 raise EditError(f"{fitted.text} Nothing was changed.")
         stance.edits.filter(position__gte=stance.in_force).delete()
-        EditRecord.objects.create(
-            stance=stance, position=stance.in_force, kind=kind, parameters=edit.parameters()
-        )
+        tip = stance.edits.filter(position=stance.in_force - 1).values_list("digest", flat=True)
+        EditRecord.after(next(iter(tip), ""), stance, stance.in_force, edit).save(force_insert=True)
         stance.in_force += 1
         stance.revision += 1
         stance.save(update_fields=["in_force", "revision"])
-    return now
+    return current(stance)
 
 
 def undo(stance_id: int, user, revision) -> Current:
@@ -90,11 +93,11 @@ def _at(stance_id: int, user, revision) -> Stance:
     return stance
 
 
-def preview_pillar(now: Current, parameters: dict):
-    """A pillar fitted where it would stand, without an edit."""
-    edit = edit_from("pillar", _completed(now.stance, parameters, now))
-    spec = PillarSpec(edit.facet, edit.weights, PillarSize(**edit.size))
-    return edit.key, now.placed.fit(spec)
+def preview_support(now: Current, parameters: dict) -> Fitted:
+    """A support fitted where it would stand, without an edit."""
+    edit = edit_from("support", _completed(now, parameters)).located(now.part)
+    setup = edit.applied(now.setup, now.source)
+    return fit_all(now.placed.world, setup.supports)[edit.key]
 
 
 def _moved(stance_id: int, user, revision, step: int) -> Current:
@@ -108,39 +111,39 @@ def _moved(stance_id: int, user, revision, step: int) -> Current:
     return current(stance)
 
 
-def _completed(stance: Stance, parameters: dict, now: Current) -> dict:
-    """A pillar edit with what the maker did not say: its key, anchor and dimensions.
+def _completed(now: Current, parameters: dict) -> dict:
+    """A support's edit with what the maker did not say: its key, ends and dimensions.
 
-    A new pillar takes the next free number and the dimensions of the last one, or those
+    A new one takes the next free number and the dimensions of the last one of its kind, or those
     that the process suggests.
     """
     if not isinstance(parameters, dict):
         raise EditError("The edit's parameters cannot be read.")
-    pillars = dict(now.setup.pillars)
-    key = parameters.get("key")
-    if key is not None and not (isinstance(key, str) and key in pillars):
-        raise EditError("That pillar is not there any more.")
-    known = pillars.get(key)
-    if known is None:
-        used = [
-            int(record["key"])
-            for record in stance.edits.filter(kind="pillar").values_list("parameters", flat=True)
-            if str(record.get("key", "")).isdigit()
-        ]
-        key = str(max(used, default=0) + 1)
-        base = pillars[list(pillars)[-1]].size if pillars else size_for(now.setup.process)
+    parameters = {"support": "pillar"} | carried_over("pillar", parameters)[1]
+    known = {support.key: support for support in now.setup.supports}
+    key, kind = parameters.get("key"), parameters["support"]
+    if key is not None and not (isinstance(key, str) and key in known):
+        raise EditError("That support is not there any more.")
+    if not isinstance(kind, str) or kind not in KINDS:
+        raise EditError("There is no such support.")
+    old = known.get(key)
+    alike = [support for support in known.values() if support.kind == kind]
+    if old is None:
+        used = now.stance.edits.filter(kind="support").values_list("parameters__key", flat=True)
+        key = str(max((int(k) for k in used if str(k).isdigit()), default=0) + 1)
+        base = alike[-1].size if alike else KINDS[kind].size_for(now.setup.process)
     else:
-        base = known.size
+        kind, base = old.kind, old.size
     changes = parameters.get("size") or {}
     if not isinstance(changes, dict):
-        raise EditError("The pillar's dimensions cannot be read.")
+        raise EditError("The support's dimensions cannot be read.")
+    ends = parameters.get("ends")
+    if ends is None:
+        ends = [plain_end(end) for end in old.ends] if old else []
     wanted = {
-        "key": key,
-        "facet": parameters.get("facet", known.facet if known else None),
-        "weights": parameters.get("weights", known.weights if known else None),
-        "size": asdict(resized(base, changes)),
-    }
+        "key": key, "support": kind, "ends": ends, "size": asdict(resized(base, changes)),
+    }  # fmt: skip
     unknown = set(parameters) - set(wanted)
     if unknown:
-        raise EditError(f"A pillar has no “{sorted(unknown)[0]}”.")
+        raise EditError(f"A {KINDS[kind].label} has no “{sorted(unknown)[0]}”.")
     return wanted

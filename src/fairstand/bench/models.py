@@ -1,11 +1,14 @@
 """Stances and their edits."""
 
+import hashlib
+import json
+
 from django.db import models, transaction
 from django.utils import timezone
 
 from fairstand.library.models import Piece
 
-__all__ = ["EditRecord", "Stance", "StripRecord"]
+__all__ = ["EditRecord", "Stance", "StripRecord", "digest_after"]
 
 
 class StanceQuerySet(models.QuerySet):
@@ -56,6 +59,8 @@ class EditRecord(models.Model):
     position = models.PositiveIntegerField()
     kind = models.CharField(max_length=24)
     parameters = models.JSONField()
+    # Of this edit and all before it: names everything that is derived from them.
+    digest = models.CharField(max_length=32)
     created = models.DateTimeField(default=timezone.now)
 
     class Meta:
@@ -63,6 +68,21 @@ class EditRecord(models.Model):
         constraints = [
             models.UniqueConstraint(fields=("stance", "position"), name="one_edit_a_position")
         ]
+
+    @classmethod
+    def after(cls, before: str, stance: Stance, position: int, edit) -> "EditRecord":
+        """A record of an edit after the one with the digest ``before``; not saved yet."""
+        parameters = edit.parameters()
+        return cls(
+            stance=stance, position=position, kind=edit.kind, parameters=parameters,
+            digest=digest_after(before, edit.kind, parameters),
+        )  # fmt: skip
+
+
+def digest_after(before: str, kind: str, parameters: dict) -> str:
+    """Names an edit with all that came before it."""
+    text = json.dumps([before, kind, parameters], sort_keys=True)
+    return hashlib.sha256(text.encode()).hexdigest()[:32]
 
 
 class StripRecord(models.Model):

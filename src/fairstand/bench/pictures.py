@@ -3,7 +3,6 @@
 from fairstand.memory import keep_bytes, stored_bytes
 from printability.drawing import drawing_png
 from printability.mesh import joined
-from printability.pillars import pillar_mesh
 
 from .current import Current
 
@@ -20,7 +19,7 @@ def stance_drawing(now: Current) -> bytes:
     plum = now.overhang(now.setup.effective_threshold_deg).patch_of_facet > 0
     standing = now.placed.standing
     if standing:
-        mesh = joined([mesh, *(pillar_mesh(pillar) for pillar in standing)])
+        mesh = joined([mesh, *(support.mesh for support in standing)])
         teal = [False] * (len(mesh.facets) - len(plum))
         plum = [*plum, *teal]
     return keep_bytes(name, drawing_png(mesh, plum=plum))

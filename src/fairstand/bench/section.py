@@ -177,10 +177,7 @@ def _reach(part: Hanging, sign: float) -> float:
 def _box(now: Current) -> tuple[float, float, float, float]:
     """The same box for every layer, so that a moving layer is seen to move."""
     points = [now.placed.mesh.vertices[:, :2]]
-    for pillar in now.placed.standing:
-        x, y, _ = pillar.contact_mm
-        reach = float(pillar.profile_mm[:, 1].max())
-        points.append(np.array([[x - reach, y - reach], [x + reach, y + reach]]))
+    points += [support.mesh.vertices[:, :2] for support in now.placed.standing]
     low = np.min([part.min(axis=0) for part in points], axis=0)
     high = np.max([part.max(axis=0) for part in points], axis=0)
     margin = MARGIN * float(np.max(high - low)) + 1e-6

@@ -4,9 +4,12 @@ from django.db import transaction
 from django.urls import reverse
 from django.utils import timezone
 
+from fairstand.library.keeping import source_mesh
 from fairstand.memory import kept_object, stored_object
-from printability.edits import edit_from
+from printability.edits import edit_from, kept_by_place
 from printability.errors import EditError, PrintabilityError
+from printability.parts import Frame
+from printability.stance import Setup
 from printability.stance_file import read_stance
 
 from .current import Current, current, edits_in_force
@@ -119,8 +122,8 @@ def fork(
         piece = stance.piece
         _room_for_one(piece)
         edits = edits_in_force(stance)
-        for kind, parameters in further:
-            edits.append(edit_from(kind, parameters))
+        part = current(stance).part
+        edits += [edit_from(kind, parameters).located(part) for kind, parameters in further]
         current(stance, edits)  # refuses what cannot be
         return _made(piece, stance, name or _free_name(piece), edits, "fork", stance)
 
@@ -137,10 +140,11 @@ def _made(
         piece=piece, name=_name(name), position=beside.position + 1, in_force=len(edits),
         forked_from=forked_from,
     )  # fmt: skip
-    EditRecord.objects.bulk_create(
-        EditRecord(stance=made, position=n, kind=edit.kind, parameters=edit.parameters())
-        for n, edit in enumerate(edits)
-    )
+    records = []
+    for n, edit in enumerate(edits):
+        before = records[-1].digest if records else ""
+        records.append(EditRecord.after(before, made, n, edit))
+    EditRecord.objects.bulk_create(records)
     _note(piece, f"{said} “{made.name}”", before)
     return made
 
@@ -163,7 +167,8 @@ def take_in(stance_id: int, user, revision, text) -> Stance:
         piece = stance.piece
         read.check_model(piece.source_id)
         _room_for_one(piece)
-        edits = list(read.edits)
+        source = source_mesh(piece)
+        edits = kept_by_place(source, read.edits, Setup().framed(Frame(read.unit)))
         if read.unit != (piece.file_unit or "mm"):
             edits.insert(0, edit_from("unit", {"unit": read.unit}))
         current(stance, edits)  # refuses what cannot be

@@ -10,15 +10,15 @@ from printability.edits import edit_from
 from printability.errors import PrintabilityError
 from printability.findings import KINDS
 from printability.layers import hair_mm, levels, perimeters_mm
-from printability.measuring import take_measure
-from printability.mesh import MM_PER_UNIT, unit_doubt
-from printability.pillars import PillarSize, pillar_mesh
+from printability.measuring import measure_at
+from printability.mesh import unit_doubt
 from printability.process import PROCESSES
+from printability.supports import Fitted, PillarSize, Rod
 
-from .current import Current, NeedsWork, edits_in_force
+from .current import Current, NeedsWork
 from .stances import keep_figures
 
-__all__ = ["PILLAR_SIZE_LABELS", "findings_of", "measures_of", "pillar_as_dict", "state_of"]
+__all__ = ["PILLAR_SIZE_LABELS", "findings_of", "measures_of", "state_of", "support_as_dict"]
 
 # Overhang patches shown while the layers are still being worked out.
 MOST_FIRST = 30
@@ -33,14 +33,14 @@ def state_of(now: Current) -> dict:
     """The stance without its layers: placing, pillars, doubts, undo and redo."""
     stance, setup, placed = now.stance, now.setup, now.placed
     process = setup.process
-    edits = edits_in_force(stance)
-    following = stance.edits.filter(position=stance.in_force).first()
+    beside = stance.edits.filter(position__in=(stance.in_force - 1, stance.in_force))
+    said = {record.position: _said(record) for record in beside}
     url = {"args": [stance.pk]}
     return {
         "key": now.key,
         "revision": stance.revision,
         "view_key": now.view_key,
-        "unit": setup.unit,
+        "unit": setup.frame.unit,
         "process": process.key,
         "process_label": process.label,
         "layer_height_mm": process.layer_height_mm,
@@ -50,8 +50,8 @@ def state_of(now: Current) -> dict:
         "angles_deg": setup.angles_deg,
         "lift_mm": setup.lift_mm,
         "move_mm": setup.move_mm,
-        "scale": setup.scale,
-        "mirrored": setup.mirrored,
+        "scale": setup.frame.scale,
+        "mirrored": setup.frame.mirrored,
         "own_size_mm": _own_size(now),
         "outside": _outside(now),
         "matrix": placed.matrix.T.ravel().tolist(),
@@ -61,15 +61,15 @@ def state_of(now: Current) -> dict:
         "is_closed": stance.piece.facts["watertight"],
         "slopes_url": reverse("bench:slopes", **url) + f"?v={now.slopes_key}",
         "drawing_url": reverse("bench:drawing", **url) + f"?v={now.view_key}",
-        "pillars": [pillar_as_dict(key, pillar) for key, pillar in placed.pillars.items()],
+        "pillars": [support_as_dict(support) for support in placed.supports.values()],
         "measures": measures_of(now),
         "sides_url": reverse("bench:sides", **url) + f"?v={now.paint_key}" if now.paint_key else "",
         "layers_of_pillars": {
-            key: _layer_of(now, pillar.contact_mm[2]) for key, pillar in placed.pillars.items()
+            key: _layer_of(now, fitted.contact_mm[2]) for key, fitted in placed.supports.items()
         },
         "doubts": _doubts(now),
-        "undo": edits[-1].said() if edits else None,
-        "redo": _said(following) if following else None,
+        "undo": said.get(stance.in_force - 1),
+        "redo": said.get(stance.in_force),
     }
 
 
@@ -81,15 +81,13 @@ def _layer_of(now: Current, z_mm: float) -> int:
 
 def _own_size(now: Current) -> list[float]:
     """Extent along the piece's own axes, scaled, mm."""
-    per_mm = MM_PER_UNIT[now.setup.unit]
-    size = now.stance.piece.facts["size"]
-    return [s * f * per_mm for s, f in zip(size, now.setup.scale, strict=True)]
+    return np.ptp(now.part.mesh.vertices, axis=0).tolist()
 
 
 def _outside(now: Current) -> list[str]:
     """What leaves the build volume, in words; model and pillars together."""
     x, y, z = now.setup.process.build_volume_mm
-    parts = [now.placed.mesh.vertices, *(pillar_mesh(p).vertices for p in now.placed.standing)]
+    parts = [now.placed.mesh.vertices, *(s.mesh.vertices for s in now.placed.standing)]
     low = np.min([part.min(axis=0) for part in parts], axis=0)
     high = np.max([part.max(axis=0) for part in parts], axis=0)
     over = {
@@ -106,8 +104,9 @@ def _said(record) -> str:
 def _doubts(now: Current) -> list[dict]:
     """What to know before trusting the numbers."""
     facts, doubts = now.stance.piece.facts, []
-    longest = max(s * f for s, f in zip(facts["size"], now.setup.scale, strict=True))
-    doubt = unit_doubt(longest, now.setup.unit)
+    frame = now.setup.frame
+    longest = max(s * f for s, f in zip(facts["size"], frame.scale, strict=True))
+    doubt = unit_doubt(longest, frame.unit)
     if doubt:
         doubts.append(
             {
@@ -132,25 +131,24 @@ def _doubts(now: Current) -> list[dict]:
 def measures_of(now: Current) -> list[dict]:
     """The measures taken, as they are in this stance."""
     return [
-        {"key": key}
-        | asdict(take_measure(now.placed.mesh, what, tuple(map(now.placed.anchor, anchors))))
+        {"key": key} | asdict(measure_at(now.part, now.placed.mesh, what, anchors))
         for key, what, anchors in now.setup.measures
     ]
 
 
-def pillar_as_dict(key: str, pillar) -> dict:
-    """A fitted pillar for the page to draw and list."""
+def support_as_dict(fitted: Fitted) -> dict:
+    """A fitted support for the page to draw and list; rods are seven numbers and a radius more."""
+    rods = [m for m in fitted.members if isinstance(m, Rod)]
     return {
-        "key": key,
-        "fit": pillar.fit.value,
-        "text": pillar.text,
-        "facet": pillar.spec.facet,
-        "weights": pillar.spec.weights,
-        "contact_mm": pillar.contact_mm,
-        "contact_slope_deg": pillar.contact_slope_deg,
-        "blocked_at_mm": pillar.blocked_at_mm,
-        "profile_mm": pillar.profile_mm.tolist(),
-        "size": asdict(pillar.spec.size),
+        "key": fitted.support.key,
+        "kind": fitted.support.kind,
+        "fit": fitted.fit.value,
+        "text": fitted.text,
+        "contact_mm": fitted.contact_mm,
+        "contact_slope_deg": fitted.contacts[0].slope_deg,
+        "blocked_at_mm": fitted.blocked_at_mm,
+        "rods": [[*rod.a_mm, *rod.b_mm, rod.r_a_mm, rod.r_b_mm] for rod in rods],
+        "size": asdict(fitted.support.size),
     }
 
 

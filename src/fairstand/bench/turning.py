@@ -18,7 +18,7 @@ from printability.edits import edit_from
 from printability.errors import EditError
 from printability.layers import outline_at
 from printability.mesh import rotation_about_axes
-from printability.stance import place
+from printability.stance import stand
 from printability.surface import underside_slopes
 from printability.turning import (
     DIRECTIONS,
@@ -38,7 +38,7 @@ from printability.turning import (
 )
 from printability.ways_out import predict
 
-from .current import Current, NeedsWork, current, digest, edits_in_force, shape_of
+from .current import Current, NeedsWork, current, digest
 
 __all__ = [
     "disc_cells",
@@ -64,17 +64,17 @@ def scorer_of(now: Current) -> Scorer:
     return remembered(
         f"scorer/{_map_key(now)}",
         lambda: Scorer(
-            shape_of(now.stance, now.source, now.setup), now.setup.process,
-            now.setup.effective_threshold_deg, now.setup.lift_mm, now.sides,
+            now.part.mesh, now.setup.process, now.setup.effective_threshold_deg,
+            now.setup.lift_mm, now.sides,
         ),
     )  # fmt: skip
 
 
 def _map_key(now: Current) -> str:
     """Names everything that scores depend on; the present turn is not part of it."""
-    setup, piece = now.setup, now.stance.piece
+    setup = now.setup
     return digest(
-        piece.source_id, piece.format, repr(setup.shape.tolist()), setup.process.digest,
+        now.part.digest, setup.process.digest,
         repr(setup.effective_threshold_deg), repr(setup.lift_mm), now.paint_key,
     )  # fmt: skip
 
@@ -92,8 +92,7 @@ def turned_live(stance, kind: str, parameters: dict) -> tuple[dict, np.ndarray]:
     (m,) float
         Underside slopes of the facets.
     """
-    edits = [*edits_in_force(stance), edit_from(kind, parameters)]
-    now = current(stance, edits, is_passing=True)
+    now = current(stance, further=(edit_from(kind, parameters),), is_passing=True)
     mesh, setup, h = now.placed.mesh, now.setup, now.layer_height_mm
     scorer = scorer_of(now)
     down = -setup.rotation[2]
@@ -218,8 +217,8 @@ def look_for_turns(now: Current, weights: dict[str, float], report) -> None:
     kept = []
     for number, proposal in enumerate(proposals):
         report("Inspecting the proposals", 0.85 + 0.15 * number / len(proposals))
-        setup = replace(now.setup, angles_deg=proposal.angles_deg, pillars=())
-        after = predict(now.source, setup, scorer.shape, now.sides)
+        setup = replace(now.setup, supports=()).turned(proposal.angles_deg)
+        after = predict(now.part, setup, now.sides)
         kept.append(
             {
                 "down": proposal.down,
@@ -318,7 +317,7 @@ def remembered_map(now: Current):
 
 def _present(now: Current, row, scorer: Scorer, down) -> tuple[dict[str, float], int]:
     """The goals' numbers as the piece stands, without pillars, and its count of islands."""
-    if not now.setup.pillars:
+    if not now.setup.supports:
         try:
             look = now.inspection()
             return goals_of(look, now.setup.effective_threshold_deg), len(look.islands)
@@ -363,8 +362,8 @@ def proposal_drawing(now: Current, down: np.ndarray) -> bytes:
     """A small drawing of the piece stood with a direction down."""
     scorer = scorer_of(now)
     angles = turn_to(down, scorer, now.setup.rotation)
-    setup = replace(now.setup, angles_deg=angles, pillars=())
-    mesh = place(now.source, setup.bare, shape=scorer.shape).mesh
+    setup = replace(now.setup, supports=()).turned(angles)
+    mesh = stand(now.part, setup).mesh
     plum = underside_slopes(mesh, now.layer_height_mm) < setup.effective_threshold_deg - 0.01
     return drawing_png(mesh, (168, 126), plum=plum)
 

@@ -37,7 +37,7 @@ from .pictures import stance_drawing
 from .section import all_layers_zip, plane_context, section_context
 from .stances import strip_of
 from .tasks import slice_stance
-from .telling import PILLAR_SIZE_LABELS, findings_of, measures_of, pillar_as_dict, state_of
+from .telling import PILLAR_SIZE_LABELS, findings_of, measures_of, state_of, support_as_dict
 
 __all__ = [
     "bodies",
@@ -241,8 +241,7 @@ def redo(request, stance_id):
 @json_view
 def pillar_preview(request, stance_id):
     """Where and how a pillar would stand; nothing is changed."""
-    key, pillar = editing.preview_pillar(now_of(request, stance_id), body_of(request))
-    return pillar_as_dict(key, pillar)
+    return support_as_dict(editing.preview_support(now_of(request, stance_id), body_of(request)))
 
 
 @require_GET
@@ -250,11 +249,11 @@ def pillar_preview(request, stance_id):
 def mesh(request, stance_id):
     """Source vertices and facets: two counts (uint32), then float32 and uint32 rows."""
     now = now_of(request, stance_id)
-    source = now.source
-    counts = np.array([len(source.vertices), len(source.facets)], np.uint32)
+    own = now.part.own
+    counts = np.array([len(own.vertices), len(own.facets)], np.uint32)
     return binary(
-        request, now.source_key, counts, source.vertices.astype(np.float32),
-        source.facets.astype(np.uint32),
+        request, now.source_key, counts, own.vertices.astype(np.float32),
+        own.facets.astype(np.uint32),
     )  # fmt: skip
 
 
@@ -265,7 +264,7 @@ def sides(request, stance_id):
     now = now_of(request, stance_id)
     found = now.sides
     if found is None:
-        found = np.zeros(len(now.source.facets))
+        found = np.zeros(len(now.part.mesh.facets))
     return binary(request, now.paint_key, found.astype(np.uint32))
 
 
@@ -274,10 +273,7 @@ def sides(request, stance_id):
 def creases(request, stance_id):
     """Pairs of source vertices (uint32) to draw as ink lines."""
     now = now_of(request, stance_id)
-    piece = now.stance.piece
-    edges = remembered(
-        f"creases/{piece.source_id}-{piece.format}", lambda: crease_edges(now.source)
-    )
+    edges = remembered(f"creases/{now.source_key}", lambda: crease_edges(now.part.own))
     return binary(request, now.source_key, edges.astype(np.uint32))
 
 
@@ -316,7 +312,7 @@ def bodies(request, stance_id):
 def body_of_facet(request, stance_id):
     """Number of the body of every facet, uint32, from 1."""
     now = now_of(request, stance_id)
-    return binary(request, now.source_key, (now.source.body_of_facet + 1).astype(np.uint32))
+    return binary(request, now.source_key, (now.part.own.body_of_facet + 1).astype(np.uint32))
 
 
 @require_POST
@@ -341,7 +337,7 @@ def separate(request, stance_id):
                 request.user, binary_stl(part, name), f"{piece.filename[:200]}-{number + 1}.stl",
                 name=name,
             )  # fmt: skip
-            Piece.objects.filter(pk=one.pk).update(file_unit=now.setup.unit)
+            Piece.objects.filter(pk=one.pk).update(file_unit=now.setup.frame.unit)
             made.append(one.pk)
     query = ",".join(map(str, made))
     return {"made": count, "url": f"{reverse('library:index')}?made={query}"}

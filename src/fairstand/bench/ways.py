@@ -8,7 +8,7 @@ from printability.errors import EditError
 from printability.findings import Finding
 from printability.ways_out import predict, turns_out
 
-from .current import Current, NeedsWork, current, digest, edits_in_force
+from .current import Current, NeedsWork, current, digest
 from .section import close_up, section_context
 from .turning import scorer_of
 
@@ -46,8 +46,8 @@ def look_for_ways_out(now: Current, finding_id: str, report) -> None:
     report("Inspecting the stance", 0.02)
     now.inspection(report)
     finding = finding_named(now, finding_id)
-    before = predict(now.source, now.setup, sides=now.sides)
-    found = turns_out(now.source, now.setup, finding, before, scorer_of(now), now.sides, report)
+    before = predict(now.part, now.setup, now.sides)
+    found = turns_out(now.part, now.setup, finding, before, scorer_of(now), now.sides, report)
     kept = []
     for way in found:
         row = {
@@ -64,7 +64,7 @@ def _pictures(now: Current, finding: Finding, way) -> list[dict]:
     """The island's layer as it is, and its place in the turned stance, from equally near."""
     x, y, z = way.angles_deg
     turn = edit_from("turn", {"x_deg": x, "y_deg": y, "z_deg": z})
-    turned = current(now.stance, [*edits_in_force(now.stance), turn])
+    turned = current(now.stance, now.edits, (turn,))
     side = max(12.0, 0.3 * max(now.placed.size_mm))
     was, will_be = way.island
     pictures = []

@@ -21,8 +21,9 @@ from printability.mesh import (
     same_and_mirrored,
     unit_doubt,
 )
+from printability.parts import Frame
 from printability.process import process_named
-from printability.stance import Placed, Setup, shaped, turned
+from printability.stance import Placed, Setup, part_of, turned
 from printability.turning import goals_of
 
 __all__ = ["inspect_file", "open_file", "report_of", "run", "table_of"]
@@ -55,12 +56,11 @@ def inspect_file(
         If the file cannot be read.
     """
     opened = open_file(path)
-    setup = Setup(
-        unit=unit or opened.unit or "mm", process=process_named(process_key),
-        threshold_deg=threshold_deg,
-    )  # fmt: skip
-    mesh = turned(shaped(opened.mesh, setup), turn_deg)
-    return report_of(path.name, opened, setup, Placed(mesh, np.eye(4), {}))
+    setup = Setup(process=process_named(process_key), threshold_deg=threshold_deg)
+    setup = setup.framed(Frame(unit or opened.unit or "mm"))
+    part = part_of(opened.mesh, setup)
+    placed = Placed(part, turned(part.mesh, turn_deg), np.eye(4), {})
+    return report_of(path.name, opened, setup, placed)
 
 
 def report_of(
@@ -80,7 +80,7 @@ def report_of(
     sides : (m,) uint8, optional
         Painted sides.
     """
-    mesh, unit_used, process = placed.mesh, setup.unit, setup.process
+    mesh, unit_used, process = placed.mesh, setup.frame.unit, setup.process
     threshold = setup.effective_threshold_deg
     facts = mesh_facts(mesh)
     size = mesh.vertices.max(axis=0) - mesh.vertices.min(axis=0)

@@ -8,7 +8,8 @@ from pathlib import Path
 
 from printability.errors import HandOverError, StanceFileError
 from printability.handover import file_stem, stl_of, threemf_of, title_of
-from printability.stance import Setup, fold, place
+from printability.parts import Frame
+from printability.stance import Setup, fold, part_of, stand
 from printability.stance_file import MOST_BYTES, StanceFile, read_stance
 from printability.surface import painted_sides
 
@@ -43,9 +44,10 @@ def make(model: Path, stance: Path, folder: Path) -> dict:
     recipe = _recipe(stance)
     opened = open_file(model)
     recipe.check_model(hashlib.sha256(model.read_bytes()).hexdigest())
-    setup = fold(opened.mesh, recipe.edits, Setup(unit=recipe.unit))
-    placed = place(opened.mesh, setup)
-    sides = painted_sides(opened.mesh, setup.strokes)
+    setup = fold(opened.mesh, recipe.edits, Setup().framed(Frame(recipe.unit)))
+    part = part_of(opened.mesh, setup)
+    placed = stand(part, setup)
+    sides = painted_sides(part, setup.strokes)
     title = title_of(recipe.piece, recipe.name)
     files, not_made = [], []
     try:
@@ -69,9 +71,9 @@ def make(model: Path, stance: Path, folder: Path) -> dict:
             {
                 "files": files,
                 "not_made": not_made,
-                "pillars": [
-                    {"key": key, "fit": pillar.fit.value, "text": pillar.text}
-                    for key, pillar in placed.pillars.items()
+                "supports": [
+                    {"key": key, "kind": s.support.kind, "fit": s.fit.value, "text": s.text}
+                    for key, s in placed.supports.items()
                 ],
                 "inspection": report_of(model.name, opened, setup, placed, sides),
             }

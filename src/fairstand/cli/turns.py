@@ -3,12 +3,12 @@
 import argparse
 import json
 import math
-from dataclasses import replace
 from pathlib import Path
 
 from printability.mesh import rotation_about_axes
+from printability.parts import Frame
 from printability.process import process_named
-from printability.stance import Setup, shaped
+from printability.stance import Setup, part_of
 from printability.turning import (
     GOALS,
     Scorer,
@@ -56,19 +56,20 @@ def turns_of_file(
     """
     opened = open_file(path)
     process = process_named(process_key)
-    setup = Setup(unit=unit or opened.unit or "mm", process=process, threshold_deg=threshold_deg)
-    shape = shaped(opened.mesh, setup)
-    scorer = Scorer(shape, process, setup.effective_threshold_deg)
+    setup = Setup(process=process, threshold_deg=threshold_deg)
+    setup = setup.framed(Frame(unit or opened.unit or "mm"))
+    part = part_of(opened.mesh, setup)
+    scorer = Scorer(part.mesh, process, setup.effective_threshold_deg)
     found = make_map(scorer)
     weights = weights_for(process, goal)
     proposals = propose(scorer, found, weights, top)
     every = len(found.downs) // CHECKED
     errors = measured_errors(scorer, found.downs[::every], found.rows[::every])
-    now = predict(opened.mesh, setup, shape)
+    now = predict(part, setup)
     listed = []
     for proposal in proposals:
-        turned = replace(setup, angles_deg=proposal.angles_deg)
-        after = predict(opened.mesh, turned, shape)
+        turned = setup.turned(proposal.angles_deg)
+        after = predict(part, turned)
         islands = (len(now.look.islands), len(after.look.islands))
         better, worse = gains_and_losses(now.goals, after.goals, islands, weights)
         listed.append(
@@ -84,7 +85,7 @@ def turns_of_file(
             }
         )
     return {
-        "model": {"file": path.name, "unit": setup.unit},
+        "model": {"file": path.name, "unit": setup.frame.unit},
         "process": {
             "key": process.key,
             "layer_height_mm": process.layer_height_mm,

@@ -7,5 +7,18 @@ such class in the module of its subject.
 
 from . import marks, process, props, size, turns
 from .base import EDIT_KINDS, Edit, edit_from
+from .by_place import kept_by_place
+from .carried import carried_over
 
-__all__ = ["EDIT_KINDS", "Edit", "edit_from", "marks", "process", "props", "size", "turns"]
+__all__ = [
+    "EDIT_KINDS",
+    "Edit",
+    "carried_over",
+    "edit_from",
+    "kept_by_place",
+    "marks",
+    "process",
+    "props",
+    "size",
+    "turns",
+]

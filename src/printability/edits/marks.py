@@ -6,10 +6,14 @@ from typing import ClassVar
 
 from ..errors import EditError
 from ..measuring import KINDS as MEASURES
-from ..measuring import Anchor
+from ..parts import Anchor
 from ..stance import Accepted
 from ..surface import SIDES, Stroke
-from .base import Edit, anchor_from, facet_number, number, registered
+from .base import Edit, Pick, facet_number, number, place_from, registered
+
+MOST_PLACES = 20_000
+MOST_RUNS = 500_000
+MOST_BRUSH_MM = 1_000.0
 
 __all__ = ["Accept", "Fill", "Paint", "RemoveMeasure", "TakeBack", "TakeMeasure"]
 
@@ -87,11 +91,11 @@ class TakeBack(Edit):
 @registered
 @dataclass(frozen=True)
 class TakeMeasure(Edit):
-    """Measure something and keep it listed; anchors are ``{"facet", "weights"}``."""
+    """Measure something and keep it listed; anchors are places, see `place_from`."""
 
     kind: ClassVar[str] = "measure"
     what: str
-    anchors: tuple[dict, ...]
+    anchors: tuple[Pick | Anchor, ...]
 
     def __post_init__(self):
         if not isinstance(self.what, str) or self.what not in MEASURES:
@@ -99,12 +103,10 @@ class TakeMeasure(Edit):
         count = MEASURES[self.what]
         if not isinstance(self.anchors, list | tuple) or len(self.anchors) != count:
             raise EditError(f"A {self.what} takes {count} place{'s' if count > 1 else ''}.")
-        object.__setattr__(self, "anchors", tuple(anchor_from(a) for a in self.anchors))
+        object.__setattr__(self, "anchors", tuple(place_from(a) for a in self.anchors))
 
     def applied(self, setup, source):
-        if any(anchor["facet"] >= len(source.facets) for anchor in self.anchors):
-            raise EditError("The measure is not on this model.")
-        anchors = tuple(Anchor(anchor["facet"], anchor["weights"]) for anchor in self.anchors)
+        anchors = self._anchors(self.anchors, setup, source)
         key = str(setup.measures_taken + 1)
         return replace(
             setup,
@@ -141,31 +143,45 @@ class RemoveMeasure(Edit):
 @registered
 @dataclass(frozen=True)
 class Paint(Edit):
-    """Mark facets as show side or back side, or rub the mark out.
+    """Mark what a brush goes over as show side or back side, or rub the mark out.
 
-    ``facets`` are those that the brush touched, as ``[first, count]`` runs.
+    ``places`` are where the brush was, ``brush_mm`` its diameter on the piece as it was then.
+    Strokes made before places were kept name ``facets`` of the import, as ``[first, count]`` runs.
     """
 
     kind: ClassVar[str] = "paint"
     side: str
-    facets: tuple[tuple[int, int], ...]
+    places: tuple[Pick | Anchor, ...] = ()
+    brush_mm: float = 0.0
+    facets: tuple[tuple[int, int], ...] = ()
 
     def __post_init__(self):
         _side(self.side)
-        runs = self.facets
-        if not isinstance(runs, list | tuple) or not 0 < len(runs) <= 500_000:
+        number(self.brush_mm, "brush", 0.0, MOST_BRUSH_MM, "mm")
+        for name, most in (("places", MOST_PLACES), ("facets", MOST_RUNS)):
+            value = getattr(self, name)
+            if not isinstance(value, list | tuple) or len(value) > most:
+                raise EditError(f"A stroke has at most {MOST_PLACES:,} places.")
+        if not self.places and not self.facets:
             raise EditError("The brush touched nothing.")
-        for run in runs:
+        for run in self.facets:
             if not isinstance(run, list | tuple) or len(run) != 2 or facet_number(run[1]) < 1:
                 raise EditError("The facets cannot be read.")
             facet_number(run[0])
-        object.__setattr__(self, "facets", tuple((int(a), int(n)) for a, n in runs))
+        object.__setattr__(self, "places", tuple(place_from(p) for p in self.places))
+        object.__setattr__(self, "facets", tuple((int(a), int(n)) for a, n in self.facets))
+
+    @property
+    def names_facets(self):
+        return bool(self.facets) or super().names_facets
 
     def applied(self, setup, source):
         if any(first + count > len(source.facets) for first, count in self.facets):
             raise EditError("That is not a facet of the model.")
-        touched = tuple(f for first, count in self.facets for f in range(first, first + count))
-        return replace(setup, strokes=(*setup.strokes, Stroke(self.side, touched)))
+        places = self._anchors(self.places, setup, source)
+        radius = setup.frame.length(self.brush_mm / 2)
+        stroke = Stroke(self.side, places, radius, facets=self.facets)
+        return replace(setup, strokes=(*setup.strokes, stroke))
 
     def said(self):
         return "rub out a side" if self.side == "none" else f"paint the {self.side} side"
@@ -178,18 +194,17 @@ class Fill(Edit):
 
     kind: ClassVar[str] = "fill"
     side: str
-    facet: int
+    at: Pick | Anchor
     crease_deg: float = 30.0
 
     def __post_init__(self):
         _side(self.side)
-        facet_number(self.facet)
+        object.__setattr__(self, "at", place_from(self.at))
         number(self.crease_deg, "crease angle", 0.1, 180.0, "degrees")
 
     def applied(self, setup, source):
-        if self.facet >= len(source.facets):
-            raise EditError("That is not a facet of the model.")
-        stroke = Stroke(self.side, (self.facet,), float(self.crease_deg))
+        places = self._anchors((self.at,), setup, source)
+        stroke = Stroke(self.side, places, crease_deg=float(self.crease_deg))
         return replace(setup, strokes=(*setup.strokes, stroke))
 
     def said(self):

@@ -16,6 +16,7 @@ class PrintBy(Edit):
     """Choose the process; a threshold of the stance's own is given up with it."""
 
     kind: ClassVar[str] = "process"
+    of_all: ClassVar[bool] = True
     process: str
 
     def __post_init__(self):
@@ -35,6 +36,7 @@ class Threshold(Edit):
     """Set the slope below which an underside counts as overhanging."""
 
     kind: ClassVar[str] = "threshold"
+    of_all: ClassVar[bool] = True
     threshold_deg: float
 
     def __post_init__(self):

@@ -1,4 +1,4 @@
-"""Edits of the piece's size: the file's unit, scale, mirror."""
+"""Edits of the piece's size: the file's unit, scale, mirror. They change its shape."""
 
 from dataclasses import dataclass, replace
 from typing import ClassVar
@@ -7,7 +7,7 @@ import numpy as np
 
 from ..errors import EditError
 from ..mesh import MM_PER_UNIT
-from ..stance import Setup, shaped, turned
+from ..stance import Setup, part_of, turned
 from .base import Edit, number, registered
 
 __all__ = ["Mirror", "ReadAs", "Scale", "ScaleToFit", "ScaleToSize"]
@@ -19,6 +19,7 @@ class ReadAs(Edit):
     """Say which unit the file's numbers are in."""
 
     kind: ClassVar[str] = "unit"
+    of_all: ClassVar[bool] = True
     unit: str
 
     def __post_init__(self):
@@ -26,7 +27,7 @@ class ReadAs(Edit):
             raise EditError(f"The unit must be one of {', '.join(MM_PER_UNIT)}.")
 
     def applied(self, setup, source):
-        return replace(setup, unit=self.unit)
+        return setup.framed(replace(setup.frame, unit=self.unit))
 
     def said(self):
         return f"read in {self.unit}"
@@ -41,7 +42,7 @@ def _kept(setup: Setup, factors) -> Setup:
     """The setup with other scale factors, refused where they are out of range."""
     if not all(LEAST_FACTOR <= f <= MOST_FACTOR for f in factors):
         raise EditError(f"The scale must be between {LEAST_FACTOR:g} and {MOST_FACTOR:g} times.")
-    return replace(setup, scale=tuple(float(f) for f in factors))
+    return setup.framed(replace(setup.frame, scale=tuple(float(f) for f in factors)))
 
 
 def _axis(value) -> int:
@@ -56,6 +57,7 @@ class Scale(Edit):
     """Scale the piece as imported along its own axes. Pillars keep their dimensions."""
 
     kind: ClassVar[str] = "scale"
+    of_all: ClassVar[bool] = True
     x: float
     y: float
     z: float
@@ -83,6 +85,7 @@ class ScaleToSize(Edit):
     """
 
     kind: ClassVar[str] = "scale_to_size"
+    of_all: ClassVar[bool] = True
     axis: str
     size_mm: float
     keep: bool = True
@@ -95,12 +98,12 @@ class ScaleToSize(Edit):
 
     def applied(self, setup, source):
         axis = _axis(self.axis)
-        extent = float(np.ptp(source.vertices[:, axis])) * MM_PER_UNIT[setup.unit]
+        extent = float(np.ptp(source.vertices[:, axis])) * MM_PER_UNIT[setup.frame.unit]
         if extent <= 0:
             raise EditError(f"The piece has no extent along {self.axis.upper()}.")
         factor = self.size_mm / extent
-        ratio = factor / setup.scale[axis]
-        factors = [f * ratio if self.keep else f for f in setup.scale]
+        ratio = factor / setup.frame.scale[axis]
+        factors = [f * ratio if self.keep else f for f in setup.frame.scale]
         factors[axis] = factor
         return _kept(setup, factors)
 
@@ -114,6 +117,7 @@ class ScaleToFit(Edit):
     """Scale to the largest that fits the build volume as it stands, proportions kept."""
 
     kind: ClassVar[str] = "scale_to_fit"
+    of_all: ClassVar[bool] = True
 
     def applied(self, setup, source):
         room = np.array(setup.process.build_volume_mm) - (0.0, 0.0, setup.lift_mm)
@@ -122,10 +126,10 @@ class ScaleToFit(Edit):
             raise EditError(
                 "The piece is moved or lifted so far that nothing fits; set it back first."
             )
-        size = np.ptp(turned(shaped(source, setup), setup.angles_deg).vertices, axis=0)
+        size = np.ptp(turned(part_of(source, setup).mesh, setup.angles_deg).vertices, axis=0)
         # A millionth less, so that what fits is not over by a rounding.
         ratio = float((room / np.maximum(size, 1e-9)).min()) * (1 - 1e-6)
-        return _kept(setup, [f * ratio for f in setup.scale])
+        return _kept(setup, [f * ratio for f in setup.frame.scale])
 
     def said(self):
         return "scale to the largest that fits"
@@ -137,6 +141,7 @@ class Mirror(Edit):
     """Mirror the piece about the plane across one of its own axes."""
 
     kind: ClassVar[str] = "mirror"
+    of_all: ClassVar[bool] = True
     axis: str
 
     def __post_init__(self):
@@ -144,8 +149,8 @@ class Mirror(Edit):
 
     def applied(self, setup, source):
         axis = _axis(self.axis)
-        mirrored = tuple(m != (i == axis) for i, m in enumerate(setup.mirrored))
-        return replace(setup, mirrored=mirrored)
+        mirrored = tuple(m != (i == axis) for i, m in enumerate(setup.frame.mirrored))
+        return setup.framed(replace(setup.frame, mirrored=mirrored))
 
     def said(self):
         return f"mirror along {self.axis.upper()}"

@@ -7,7 +7,9 @@ import numpy as np
 
 from ..errors import EditError
 from ..mesh import angles_of_rotation, rotation_about_axes, rotation_taking_down
-from .base import Edit, anchor_from, facet_number, number, registered
+from ..parts import Anchor
+from ..stance import Pose
+from .base import Edit, Pick, number, place_from, registered
 
 __all__ = [
     "AsImported",
@@ -41,7 +43,7 @@ class Turn(Edit):
 
     def applied(self, setup, source):
         matrix = rotation_about_axes(self.x_deg, self.y_deg, self.z_deg)
-        return replace(setup, angles_deg=_kept_angles(self, matrix))
+        return setup.turned(_kept_angles(self, matrix))
 
     def said(self):
         return f"turn {self.x_deg:g}°, {self.y_deg:g}°, {self.z_deg:g}°"
@@ -74,7 +76,7 @@ class TurnBy(Edit):
         about = [self.by_deg if self.axis == axis else 0.0 for axis in "xyz"]
         by = rotation_about_axes(*about)
         matrix = setup.rotation @ by if self.own else by @ setup.rotation
-        return replace(setup, angles_deg=angles_of_rotation(matrix))
+        return setup.turned(angles_of_rotation(matrix))
 
     def said(self):
         own = "its own " if self.own else ""
@@ -100,7 +102,7 @@ class Lean(Edit):
     def applied(self, setup, source):
         across = rotation_about_axes(0.0, 0.0, self.toward_deg)
         matrix = across @ rotation_about_axes(0.0, self.by_deg, 0.0) @ across.T @ setup.rotation
-        return replace(setup, angles_deg=angles_of_rotation(matrix))
+        return setup.turned(angles_of_rotation(matrix))
 
     def said(self):
         return f"lean {self.by_deg:.4g}°"
@@ -124,7 +126,7 @@ class StandOn(Edit):
 
     def applied(self, setup, source):
         matrix = rotation_taking_down(setup.rotation @ np.array(self.down)) @ setup.rotation
-        return replace(setup, angles_deg=angles_of_rotation(matrix))
+        return setup.turned(angles_of_rotation(matrix))
 
     def said(self):
         return "stand it another way"
@@ -135,24 +137,21 @@ class StandOn(Edit):
 class Level(Edit):
     """Turn the piece by the least that sets two places of its surface level with each other.
 
-    ``anchors`` are two of ``{"facet", "weights"}``.
+    ``anchors`` are two places of the surface, see `place_from`.
     """
 
     kind: ClassVar[str] = "level"
-    anchors: tuple[dict, ...]
+    anchors: tuple[Pick | Anchor, ...]
 
     def __post_init__(self):
         if not isinstance(self.anchors, list | tuple) or len(self.anchors) != 2:
             raise EditError("Two places can be set level with each other.")
-        object.__setattr__(self, "anchors", tuple(anchor_from(a) for a in self.anchors))
+        object.__setattr__(self, "anchors", tuple(place_from(a) for a in self.anchors))
 
     def applied(self, setup, source):
-        places = []
-        for anchor in self.anchors:
-            if anchor["facet"] >= len(source.facets):
-                raise EditError("That is not a facet of the model.")
-            corners = source.vertices[source.facets[anchor["facet"]]]
-            places.append(setup.linear @ (np.array(anchor["weights"]) @ corners))
+        linear = setup.rotation @ setup.frame.matrix
+        anchors = self._anchors(self.anchors, setup, source)
+        places = [linear @ np.array(anchor.point) for anchor in anchors]
         apart = places[1] - places[0]
         flat = float(np.hypot(apart[0], apart[1]))
         if flat <= 1e-6 * np.linalg.norm(apart) or not np.any(apart):
@@ -168,23 +167,21 @@ class Level(Edit):
 @registered
 @dataclass(frozen=True)
 class FaceDown(Edit):
-    """Set a facet of the model down on the plate by the smallest turn."""
+    """Set the model down on the face at a place, by the smallest turn."""
 
     kind: ClassVar[str] = "face_down"
-    facet: int
+    at: Pick | Anchor
 
     def __post_init__(self):
-        facet_number(self.facet)
+        object.__setattr__(self, "at", place_from(self.at))
 
     def applied(self, setup, source):
-        if self.facet >= len(source.facets):
-            raise EditError("That is not a facet of the model.")
-        a, b, c = (setup.shape @ corner for corner in source.vertices[source.facets[self.facet]])
-        normal = np.cross(b - a, c - a) * (-1.0 if setup.is_mirrored else 1.0)
+        (anchor,) = self._anchors((self.at,), setup, source)
+        normal = setup.frame.normal(anchor.normal)
         if not normal.any():
             raise EditError("That facet has no area; choose another one.")
         matrix = rotation_taking_down(setup.rotation @ normal) @ setup.rotation
-        return replace(setup, angles_deg=angles_of_rotation(matrix))
+        return setup.turned(angles_of_rotation(matrix))
 
     def said(self):
         return "set a face down"
@@ -202,7 +199,7 @@ class Lift(Edit):
         number(self.lift_mm, "lift", 0.0, MAX_LIFT_MM, "mm")
 
     def applied(self, setup, source):
-        return replace(setup, lift_mm=float(self.lift_mm))
+        return replace(setup, pose=replace(setup.pose, lift_mm=float(self.lift_mm)))
 
     def said(self):
         return f"lift {self.lift_mm:g} mm"
@@ -222,7 +219,8 @@ class Move(Edit):
         number(self.y_mm, "place along Y", -MAX_MOVE_MM, MAX_MOVE_MM, "mm")
 
     def applied(self, setup, source):
-        return replace(setup, move_mm=(float(self.x_mm), float(self.y_mm)))
+        move_mm = (float(self.x_mm), float(self.y_mm))
+        return replace(setup, pose=replace(setup.pose, move_mm=move_mm))
 
     def said(self):
         return f"move to {self.x_mm:g}, {self.y_mm:g} mm"
@@ -236,7 +234,7 @@ class AsImported(Edit):
     kind: ClassVar[str] = "as_imported"
 
     def applied(self, setup, source):
-        return replace(setup, angles_deg=(0.0, 0.0, 0.0), lift_mm=0.0, move_mm=(0.0, 0.0))
+        return replace(setup, pose=Pose())
 
     def said(self):
         return "back to as imported"

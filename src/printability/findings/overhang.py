@@ -13,7 +13,7 @@ LEFT = 0.02
 def patches(case: Case) -> Iterator[Finding]:
     """Patches that are no flat step, no arch and no speck."""
     words = case.look.process.words
-    contacts = {int(case.overhang.patch_of_facet[p.spec.facet]) for p in case.placed.standing}
+    contacts = {int(case.overhang.patch_of_facet[c.facet]) for c in case.look.contacts}
     for look in case.look.look_at_patches(case.overhang, case.threshold_deg):
         if look.prints:
             continue

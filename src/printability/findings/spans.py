@@ -94,10 +94,12 @@ def worst_of_stacks(parts: list[Hanging]) -> list[Hanging]:
 def pillars_under(case: Case, part: Hanging) -> int:
     """Pillars whose contact is under a part of a layer: at its height, and within or beside it."""
     count = 0
-    for pillar in case.placed.standing:
-        x, y, z = pillar.contact_mm
-        if abs(case.look.level(z) - part.layer) <= 1:
-            count += part.is_near((x, y), pillar.spec.size.contact_mm / 2 + 0.05)
+    for support in case.placed.standing:
+        count += any(
+            abs(case.look.level(contact.at_mm[2]) - part.layer) <= 1
+            and part.is_near(contact.at_mm[:2], contact.diameter_mm / 2 + 0.05)
+            for contact in support.contacts
+        )
     return count
 
 

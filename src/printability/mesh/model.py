@@ -1,5 +1,6 @@
 """The mesh that everything works on, and what is true of it in any stance."""
 
+import hashlib
 from dataclasses import dataclass
 from functools import cached_property
 
@@ -54,6 +55,14 @@ class Mesh:
     def index(self) -> FacetIndex:
         """What a line meets; see `FacetIndex`."""
         return FacetIndex(self.vertices, self.facets)
+
+    @cached_property
+    def digest(self) -> str:
+        """Names the mesh by all that it is made of."""
+        content = hashlib.sha256(repr(self.grain_mm).encode())
+        for array in (self.vertices, self.facets):
+            content.update(np.ascontiguousarray(array).data)
+        return content.hexdigest()[:24]
 
     @property
     def is_watertight(self) -> bool:

@@ -11,7 +11,7 @@ from .overhang import (
     find_overhang,
     underside_slopes,
 )
-from .sides import BACK, NEITHER, SHOW, SIDES, Stroke, painted_sides
+from .sides import BACK, NEITHER, SHOW, SIDES, Stroke, paint_key, painted_sides
 
 __all__ = [
     "BACK",
@@ -29,6 +29,7 @@ __all__ = [
     "find_overhang",
     "held_by_contacts",
     "overhang_of",
+    "paint_key",
     "painted_sides",
     "patch_form",
     "plane_form",

@@ -1,0 +1,22 @@
+"""What the changes of shape leave of a piece, and places on it that outlast them."""
+
+from .anchors import FACING_COS, REACH_MM, Anchor, SurfacePoint, anchor_at, resolve
+from .frame import Frame
+from .part import WHOLE, Part, Step, build_parts, is_of
+from .steps import Framed
+
+__all__ = [
+    "FACING_COS",
+    "REACH_MM",
+    "WHOLE",
+    "Anchor",
+    "Frame",
+    "Framed",
+    "Part",
+    "Step",
+    "SurfacePoint",
+    "anchor_at",
+    "build_parts",
+    "is_of",
+    "resolve",
+]

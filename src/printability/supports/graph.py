@@ -1,0 +1,341 @@
+"""Supports as a graph: members between ends, fitted in the order in which they depend.
+
+A support is kept as what the maker said: its kind, its ends and its dimensions. What it comes to
+on a part as it stands, its members, is fitted again whenever that changes, and never kept. A new
+kind is one module that registers a `SupportKind`.
+"""
+
+import math
+from collections.abc import Callable, Iterable
+from dataclasses import dataclass, field
+from enum import StrEnum
+from functools import cached_property
+
+import numpy as np
+
+from ..errors import EditError
+from ..mesh import Mesh, joined
+from ..parts import Anchor, Part, SurfacePoint, resolve
+from ..process import Process
+
+__all__ = [
+    "KINDS",
+    "Contact",
+    "End",
+    "Fit",
+    "Fitted",
+    "OnModel",
+    "OnPlate",
+    "OnSupport",
+    "Rod",
+    "Solid",
+    "Support",
+    "SupportKind",
+    "World",
+    "fit_all",
+    "registered_kind",
+]
+
+# Sides of the polygon that stands for a circle.
+SIDES = 32
+# Fits that a placed part remembers: previews of a drag pass through here too.
+_MOST_FITS = 4_000
+
+
+@dataclass(frozen=True)
+class OnModel:
+    """An end on the surface of the part."""
+
+    anchor: Anchor
+
+
+@dataclass(frozen=True)
+class OnPlate:
+    """An end on the build plate; straight below the other end where no place is given."""
+
+    at_mm: tuple[float, float] | None = None
+
+
+@dataclass(frozen=True)
+class OnSupport:
+    """An end on another support, a part ``t`` of the way from its first end to its last."""
+
+    key: str
+    t: float
+
+
+End = OnModel | OnPlate | OnSupport
+
+
+@dataclass(frozen=True)
+class Support:
+    """A support as the maker said it.
+
+    Attributes
+    ----------
+    key : str
+        Never given out twice within a stance.
+    kind : str
+        A key of `KINDS`.
+    ends : tuple of End
+    size : object
+        The kind's own dimensions.
+    """
+
+    key: str
+    kind: str
+    ends: tuple[End, ...]
+    size: object
+
+    @property
+    def rests_on(self) -> tuple[str, ...]:
+        """Keys of the supports that it has an end on."""
+        return tuple(end.key for end in self.ends if isinstance(end, OnSupport))
+
+
+@dataclass(frozen=True, eq=False)
+class Rod:
+    """A round member, which may narrow: between two points, with a radius at each."""
+
+    a_mm: tuple[float, float, float]
+    b_mm: tuple[float, float, float]
+    r_a_mm: float
+    r_b_mm: float
+
+
+@dataclass(frozen=True, eq=False)
+class Solid:
+    """A member of any other shape."""
+
+    mesh: Mesh
+
+
+class Fit(StrEnum):
+    """Whether a support can stand."""
+
+    STANDS = "stands"
+    BLOCKED = "blocked"
+    NO_CONTACT = "no_contact"
+    NO_ROOM = "no_room"
+    LOST = "lost"
+
+
+@dataclass(frozen=True)
+class Contact:
+    """Where a support meets the model.
+
+    ``slope_deg`` is that of the surface there, and ``facet`` the one of the part that it is on:
+    -1 where there is no surface any more.
+    """
+
+    at_mm: tuple[float, float, float]
+    diameter_mm: float
+    slope_deg: float
+    facet: int
+
+
+@dataclass(frozen=True, eq=False)
+class Fitted:
+    """What a support comes to on a placed part.
+
+    Attributes
+    ----------
+    support : Support
+    fit : Fit
+    text : str
+        One sentence where it cannot stand, or what to know where it does; may be empty.
+    contacts : tuple of Contact
+    members : tuple of Rod or Solid
+        Empty where there is nothing to draw.
+    blocked_at_mm : (3,) tuple or None
+        The highest place where something is in the way.
+    """
+
+    support: Support
+    fit: Fit
+    text: str
+    contacts: tuple[Contact, ...]
+    members: tuple[Rod | Solid, ...] = ()
+    blocked_at_mm: tuple[float, float, float] | None = None
+
+    @property
+    def stands(self) -> bool:
+        """Whether it is made."""
+        return self.fit == Fit.STANDS
+
+    @property
+    def contact_mm(self) -> tuple[float, float, float]:
+        """Where it meets the model, or did."""
+        return self.contacts[0].at_mm
+
+    @cached_property
+    def mesh(self) -> Mesh:
+        """Its members as one mesh; each run of rods and each solid of it is watertight."""
+        return joined([*(_turned_solid(run) for run in _runs(self.members)),
+                       *(m.mesh for m in self.members if isinstance(m, Solid))])  # fmt: skip
+
+
+@dataclass(eq=False)
+class World:
+    """A placed part as supports see it, with what was fitted to it.
+
+    Attributes
+    ----------
+    part : Part
+    mesh : Mesh
+        The part on its plate; its index is the one that all supports ask.
+    matrix : (4, 4) float
+        Takes the import's own numbers to ``mesh``.
+    """
+
+    part: Part
+    mesh: Mesh
+    matrix: np.ndarray
+    fits: dict[tuple, Fitted] = field(default_factory=dict, repr=False)
+
+    def surface_at(self, anchor: Anchor) -> SurfacePoint | None:
+        """Where a place is on the part now."""
+        return resolve(anchor, self.part)
+
+    def place_of(self, anchor: Anchor) -> tuple[float, float, float]:
+        """Where a place is above the plate, whether there is a surface or not."""
+        return tuple(float(v) for v in self.matrix[:3, :3] @ anchor.point + self.matrix[:3, 3])
+
+
+@dataclass(frozen=True)
+class SupportKind:
+    """A kind of support.
+
+    Attributes
+    ----------
+    key, label : str
+    ends : tuple of tuples of types
+        What each of its ends may be on.
+    size : type
+        Dataclass of its dimensions, which it checks.
+    size_for : callable
+        ``(process) -> size``: the dimensions that a process suggests.
+    fitted : callable
+        ``(world, support, on) -> Fitted``, given the fits of the supports that it rests on.
+    """
+
+    key: str
+    label: str
+    ends: tuple[tuple[type, ...], ...]
+    size: type
+    size_for: Callable[[Process], object]
+    fitted: Callable[[World, Support, tuple[Fitted, ...]], Fitted]
+
+
+KINDS: dict[str, SupportKind] = {}
+
+
+def registered_kind(kind: SupportKind) -> SupportKind:
+    """Makes a kind of support known under its key."""
+    KINDS[kind.key] = kind
+    return kind
+
+
+def fit_all(world: World, supports: Iterable[Support]) -> dict[str, Fitted]:
+    """Fit supports to a placed part, each after those that it rests on.
+
+    A fit is remembered by the support and by the fits that it rests on: what did not change is
+    not fitted again. The answer has the order of ``supports``.
+    """
+    supports = tuple(supports)
+    known = {support.key: support for support in supports}
+    done: dict[str, Fitted] = {}
+    for first in supports:
+        stack = [first.key]
+        while stack:
+            support = known[stack[-1]]
+            if support.key in done:
+                stack.pop()
+                continue
+            waits = [k for k in support.rests_on if k in known and k not in done]
+            round_about = [k for k in waits if k in stack]
+            if waits and not round_about:
+                stack.append(waits[0])
+                continue
+            stack.pop()
+            gone = [k for k in support.rests_on if k not in known] + round_about
+            done[support.key] = _lost_on(world, support, gone) if gone else _fit(
+                world, support, tuple(done[k] for k in support.rests_on)
+            )  # fmt: skip
+    return {support.key: done[support.key] for support in supports}
+
+
+def _fit(world: World, support: Support, on: tuple[Fitted, ...]) -> Fitted:
+    name = (support, on)
+    known = world.fits.get(name)
+    if known is None:
+        kind = KINDS.get(support.kind)
+        if kind is None:
+            raise EditError(f"There is no support “{support.kind}”.")
+        known = kind.fitted(world, support, on)
+        while len(world.fits) >= _MOST_FITS:
+            world.fits.pop(next(iter(world.fits)), None)
+        world.fits[name] = known
+    return known
+
+
+def _lost_on(world: World, support: Support, gone: list[str]) -> Fitted:
+    places = [world.place_of(e.anchor) for e in support.ends if isinstance(e, OnModel)]
+    return Fitted(
+        support, Fit.LOST, f"What it stood on (support {gone[0]}) is not there any more.",
+        tuple(Contact(at, 0.0, 0.0, -1) for at in places) or (Contact((0.0, 0.0, 0.0), 0, 0, -1),),
+    )  # fmt: skip
+
+
+def _runs(members: Iterable[Rod | Solid]) -> list[list[Rod]]:
+    """Rods that follow each other in one line, end to end."""
+    runs: list[list[Rod]] = []
+    for rod in members:
+        if not isinstance(rod, Rod):
+            continue
+        if runs and runs[-1][-1].b_mm == rod.a_mm and _in_line(runs[-1][-1], rod):
+            runs[-1].append(rod)
+        else:
+            runs.append([rod])
+    return runs
+
+
+def _axis(rod: Rod) -> np.ndarray:
+    way = np.subtract(rod.b_mm, rod.a_mm)
+    return way / np.linalg.norm(way)
+
+
+def _in_line(one: Rod, other: Rod) -> bool:
+    return float(_axis(one) @ _axis(other)) > 1 - 1e-12
+
+
+def _turned_solid(run: list[Rod]) -> Mesh:
+    """Watertight mesh of rods in one line, a solid of revolution of `SIDES` sides.
+
+    The polygon is inscribed, so its diameter across corners is the one given.
+    """
+    rows = []
+    for rod in run:
+        rows += [(rod.a_mm, rod.r_a_mm), (rod.b_mm, rod.r_b_mm)]
+    rows = [row for i, row in enumerate(rows) if i == 0 or row != rows[i - 1]]
+    way = _axis(run[0])
+    if abs(way[2]) > 1 - 1e-12:
+        u, v = np.array([1.0, 0.0, 0.0]), np.array([0.0, math.copysign(1.0, way[2]), 0.0])
+    else:
+        u = np.cross((0.0, 0.0, 1.0), way)
+        u /= np.linalg.norm(u)
+        v = np.cross(way, u)
+    angle = np.arange(SIDES) * (2 * np.pi / SIDES)
+    ring = np.cos(angle)[:, None] * u + np.sin(angle)[:, None] * v
+    rings = [np.asarray(at) + ring * r for at, r in rows]
+    vertices = np.concatenate([[rows[0][0], rows[-1][0]], *rings])
+    i = np.arange(SIDES)
+    j = (i + 1) % SIDES
+    facets = [np.stack([np.zeros(SIDES, int), 2 + j, 2 + i], axis=1)]
+    for level in range(len(rows) - 1):
+        low, high = 2 + level * SIDES, 2 + (level + 1) * SIDES
+        facets.append(np.stack([low + i, low + j, high + j], axis=1))
+        facets.append(np.stack([low + i, high + j, high + i], axis=1))
+    last = 2 + (len(rows) - 1) * SIDES
+    facets.append(np.stack([np.ones(SIDES, int), last + i, last + j], axis=1))
+    return Mesh(vertices, np.concatenate(facets).astype(np.int32))
