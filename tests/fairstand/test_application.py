@@ -310,7 +310,7 @@ def test_a_lost_source_file_is_said_on_the_page(client, piece):
 def test_pages_set_what_the_browser_needs(client, bench):
     with connection.cursor() as cursor:
         assert cursor.execute("PRAGMA journal_mode").fetchone()[0] in ("wal", "memory")
-    mesh = bench.get(f"mesh.bin?v={bench.stance.piece.source_id[:16]}-stl")
+    mesh = bench.get(bench.get("state/").json()["mesh_url"].rsplit("/", 1)[1])
     counts = np.frombuffer(mesh.content[:8], np.uint32)
     assert len(mesh.content) == 8 + 12 * counts[0] + 12 * counts[1]
     assert "immutable" in mesh.headers["Cache-Control"]

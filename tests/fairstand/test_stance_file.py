@@ -4,14 +4,16 @@ import hashlib
 import json
 from pathlib import Path
 
+import numpy as np
 import pytest
+import trimesh
 
 from asking import edit, post
 from commands import fairstand
 from fairstand.library.keeping import bring_in
 from fairstand.owner import local_maker
 from printability.errors import StanceFileError
-from printability.mesh import binary_stl
+from printability.mesh import Mesh, binary_stl
 from printability.stance_file import SCHEMA, read_stance
 from solids import table
 
@@ -27,7 +29,10 @@ def stance(client):
     edit(client, stance.pk, "scale", x=1.5, y=1.5, z=1.2)
     edit(client, stance.pk, "turn", x_deg=12.5, y_deg=-7, z_deg=30)
     edit(client, stance.pk, "lift", lift_mm=3)
-    edit(client, stance.pk, "paint", side="show", facets=[[0, 4]])
+    corner = {"facet": 0, "weights": [1, 0, 0]}
+    edit(client, stance.pk, "paint", side="show", places=[corner], brush_mm=4)
+    far = {"facet": 5, "weights": [0.2, 0.5, 0.3]}
+    edit(client, stance.pk, "measure", what="distance", anchors=[corner, far])
     for facet in range(28):
         answer = edit(client, stance.pk, "pillar", facet=facet, weights=[0.3, 0.3, 0.4])
         if answer.status_code == 200:
@@ -49,7 +54,7 @@ def test_the_files_are_the_bytes_that_the_bench_hands_over(client, stance, tmp_p
     told = json.loads(done.stdout)
     (part,) = told["parts"]
     assert part["not_made"] == []
-    assert [pillar["fit"] for pillar in part["pillars"]] == ["stands"]
+    assert [pillar["fit"] for pillar in part["supports"]] == ["stands"]
     for file, kind in zip(part["files"], ("stl", "3mf"), strict=True):
         handed = client.get(f"/hand-over/{stance.pk}/file.{kind}").content
         assert Path(file["path"]).name == f"table-first-stance.{kind}"
@@ -68,22 +73,34 @@ def test_what_was_written_is_read_as_a_stance_of_its_own(client, stance):
     status = post(client, stance.pk, "take-in", {"text": text})
     assert status.status_code == 200, status.content
     made = stance.piece.stances.standing().last()
-    assert (made.name, made.in_force) == ("First stance", 5)
+    assert (made.name, made.in_force) == ("First stance", 6)
     states = [client.get(f"/bench/{s.pk}/state/").json() for s in (stance, made)]
     assert states[0]["key"] == states[1]["key"]
     assert _told(client, made) == text.encode()
     assert status.json()["undo"] == "read “First stance”"
 
 
-def test_for_another_file_only_what_names_no_facet_is_read(client, stance):
-    other = bring_in(local_maker(), TABLE + b"\0", "other.stl").stances.get()
+def test_on_another_file_places_are_found_again_and_facets_are_refused(client, stance):
+    # The same table in another file: its facets in another order, each cut in four.
+    finer = trimesh.Trimesh(table().vertices, table().facets[::-1]).subdivide()
+    other = bring_in(
+        local_maker(), binary_stl(Mesh(finer.vertices, finer.faces.astype(np.int32)), "x"), "o.stl"
+    ).stances.get()
     text = _told(client, stance).decode()
-    refused = post(client, other.pk, "take-in", {"text": text})
+    before = client.get(f"/bench/{stance.pk}/state/").json()
+    assert post(client, other.pk, "take-in", {"text": text}).status_code == 200
+    made = other.piece.stances.standing().last()
+    after = client.get(f"/bench/{made.pk}/state/").json()
+    (one,), (two,) = before["pillars"], after["pillars"]
+    assert two["fit"] == "stands"
+    assert two["contact_mm"] == pytest.approx(one["contact_mm"], abs=1e-4)
+    assert after["measures"][0]["value"] == pytest.approx(before["measures"][0]["value"], abs=1e-4)
+    # An edit of an earlier day names facets, which are another's there.
+    said = json.loads(text)
+    said["edits"].append({"kind": "paint", "parameters": {"side": "back", "facets": [[3, 1]]}})
+    refused = post(client, other.pk, "take-in", {"text": json.dumps(said)})
     assert refused.status_code == 400
     assert "another file (“table.stl”)" in refused.json()["error"]
-    said = json.loads(text)
-    said["edits"] = [e for e in said["edits"] if e["kind"] in ("turn", "scale", "lift")]
-    assert post(client, other.pk, "take-in", {"text": json.dumps(said)}).status_code == 200
 
 
 @pytest.mark.parametrize(
@@ -91,7 +108,7 @@ def test_for_another_file_only_what_names_no_facet_is_read(client, stance):
     [
         (lambda said: "{", "cannot be read as JSON"),
         (lambda said: [], "fair_stand_stance"),
-        (lambda said: said | {"fair_stand_stance": 2}, "version 2"),
+        (lambda said: said | {"fair_stand_stance": 3}, "version 3"),
         (lambda said: said | {"extra": 1}, "no “extra”"),
         (lambda said: said | {"model": None}, "which model"),
         (lambda said: said | {"model": {"sha256": "x", "unit": "mm"}}, "which model"),

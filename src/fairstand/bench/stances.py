@@ -142,8 +142,8 @@ def _made(
     )  # fmt: skip
     records = []
     for n, edit in enumerate(edits):
-        before = records[-1].digest if records else ""
-        records.append(EditRecord.after(before, made, n, edit))
+        tip = records[-1].digest if records else ""
+        records.append(EditRecord.after(tip, made, n, edit))
     EditRecord.objects.bulk_create(records)
     _note(piece, f"{said} “{made.name}”", before)
     return made

@@ -35,7 +35,7 @@ def state_of(now: Current) -> dict:
     process = setup.process
     beside = stance.edits.filter(position__in=(stance.in_force - 1, stance.in_force))
     said = {record.position: _said(record) for record in beside}
-    url = {"args": [stance.pk]}
+    url, source = {"args": [stance.pk]}, f"?v={now.source_key}"
     return {
         "key": now.key,
         "revision": stance.revision,
@@ -59,6 +59,8 @@ def state_of(now: Current) -> dict:
         "top_mm": float(placed.mesh.vertices[:, 2].max()),
         "facets": len(placed.mesh.facets),
         "is_closed": stance.piece.facts["watertight"],
+        "mesh_url": reverse("bench:mesh", **url) + source,
+        "creases_url": reverse("bench:creases", **url) + source,
         "slopes_url": reverse("bench:slopes", **url) + f"?v={now.slopes_key}",
         "drawing_url": reverse("bench:drawing", **url) + f"?v={now.view_key}",
         "pillars": [support_as_dict(support) for support in placed.supports.values()],
