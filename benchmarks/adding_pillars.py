@@ -12,9 +12,9 @@ WATCH = """() => {
   window.took = null;
   canvas.addEventListener("pointerup", () => {
     const start = performance.now();
-    const before = view.pillarList.length;
+    const before = view.supports.list.length;
     const look = () => {
-      if (view.pillarList.length > before && !view.waiting) window.took = performance.now() - start;
+      if (view.supports.list.length > before && !view.waiting) window.took = performance.now() - start;
       else if (performance.now() - start < 3000) requestAnimationFrame(look);
     };
     requestAnimationFrame(look);

@@ -94,7 +94,11 @@ def _complete(mesh: Mesh) -> None:
     def ours():
         fresh = Mesh(mesh.vertices, mesh.facets)
         look = inspect_model(fresh, fdm)
-        return look, find(Placed(part_of(fresh, Setup()), fresh, np.eye(4), {}), look, 45.0), look.estimate(45.0)
+        return (
+            look,
+            find(Placed(part_of(fresh, Setup()), fresh, np.eye(4), {}), look, 45.0),
+            look.estimate(45.0),
+        )
 
     own, (look, ledger, _) = best_of(4, ours)
     heights = look.layers.heights_mm

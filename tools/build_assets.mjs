@@ -26,7 +26,7 @@ await build({
   external: ["three"],
   outfile: `${vendor}/three-mesh-bvh.js`,
 });
-copyFileSync("node_modules/alpinejs/dist/module.esm.min.js", `${vendor}/alpine.js`);
+copyFileSync("node_modules/@alpinejs/csp/dist/module.esm.min.js", `${vendor}/alpine.js`);
 copyFileSync(
   "node_modules/@fontsource-variable/source-sans-3/files/source-sans-3-latin-wght-normal.woff2",
   `${vendor}/source-sans-3.woff2`,
@@ -43,6 +43,11 @@ writeFileSync(
   "Alpine.js\n\nMIT License\n\nCopyright © 2019-2025 Caleb Porzio and contributors\n\n" +
     readFileSync("node_modules/three/LICENSE", "utf8").split("\n").slice(4).join("\n"),
 );
+const colours = JSON.parse(readFileSync("src/printability/colours.json", "utf8"));
+writeFileSync("assets/colours.css", [
+  "/* Made of the core's colours by tools/build_assets.mjs. */", "@theme static {",
+  ...Object.entries(colours).map(([name, value]) => `  --color-${name}: ${value};`), "}", "",
+].join("\n"));
 execFileSync("node_modules/.bin/tailwindcss", ["-i", "assets/app.css", "-o", `${built}/app.css`, "--minify"], {
   stdio: ["ignore", "ignore", "inherit"],
 });
@@ -57,6 +62,7 @@ const inputs = [
   "package-lock.json",
   "tools/build_assets.mjs",
   "assets/app.css",
+  "src/printability/colours.json",
   ...walk("src/fairstand").filter((path) => path.endsWith(".html")),
   ...walk("src/fairstand/static/js"),
 ];

@@ -77,7 +77,10 @@ TEMPLATES = [
         "BACKEND": "django.template.backends.django.DjangoTemplates",
         "DIRS": [BASE_DIR / "templates"],
         "APP_DIRS": True,
-        "OPTIONS": {"context_processors": ["django.template.context_processors.request"]},
+        "OPTIONS": {
+            "context_processors": ["django.template.context_processors.request"],
+            "builtins": ["fairstand.colour_tag"],
+        },
     }
 ]
 DATABASES = {

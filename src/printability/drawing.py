@@ -9,13 +9,14 @@ import numpy as np
 from numba import njit
 from PIL import Image
 
+from .colours import rgb
 from .mesh import Mesh, crease_edges, facet_normals
 
 __all__ = ["drawing_png", "span_to_show"]
 
 # Where z = 0 lies in drawings of one scale, from the top.
 _PLATE = 0.82
-_CHALK, _INK, _PLUM = (232, 226, 214), (38, 50, 76), (122, 62, 110)
+_CHALK, _INK, _PLUM = (232, 226, 214), rgb("ink"), (122, 62, 110)
 
 
 def drawing_png(

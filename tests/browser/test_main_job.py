@@ -127,11 +127,11 @@ def test_pillars_are_placed_moved_resized_and_removed_on_the_canvas(
     page.mouse.move(to_x, to_y, steps=4)
     page.mouse.up()
     bench.settled()
-    contact = page.evaluate("document.querySelector('[data-model]').view.pillarList[0].contact_mm")
+    contact = page.evaluate("document.querySelector('[data-model]').view.supports.list[0].contact_mm")
     assert contact == pytest.approx([-14, -9, 20], abs=0.3)
     # Type a dimension; a senseless one is refused in a sentence and changes nothing.
     bench.fill("contact_mm", 0.8)
-    size = "document.querySelector('[data-model]').view.pillarList[0].size.contact_mm"
+    size = "document.querySelector('[data-model]').view.supports.list[0].size.contact_mm"
     assert page.evaluate(size) == 0.8
     bench.fill("contact_mm", 9)
     assert "wider than the shaft" in bench.problem()
@@ -140,7 +140,7 @@ def test_pillars_are_placed_moved_resized_and_removed_on_the_canvas(
     bench.go("Turn")
     bench.fill("lift", 5)
     bench.fill("turn-y", 12)
-    moved = page.evaluate("document.querySelector('[data-model]').view.pillarList[0]")
+    moved = page.evaluate("document.querySelector('[data-model]').view.supports.list[0]")
     assert moved["fit"] == "stands"
     assert moved["contact_slope_deg"] == pytest.approx(12, abs=0.01)
     bench.go("Prop")

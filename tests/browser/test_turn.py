@@ -20,7 +20,7 @@ def table_file(tmp_path_factory):
 
 
 def _state(page):
-    return page.evaluate(f"{MODEL}.view.stand.matrix.toArray()")
+    return page.evaluate(f"{MODEL}.view.model.group.matrix.toArray()")
 
 
 def _angles(bench):
@@ -294,7 +294,7 @@ def test_a_scaled_piece_keeps_its_pillar_and_shows_what_leaves_the_machine(
     bench.look("below")
     bench.click_at([12, 8, 20])
     page.wait_for_selector("[data-pillar]")
-    pillar = f"{MODEL}.view.pillarList[0]"
+    pillar = f"{MODEL}.view.supports.list[0]"
     small = page.evaluate(pillar)
     bench.go("Turn")
     bench.fill("size-x", 80)  # proportions kept: 60 deep and 48 high

@@ -9,6 +9,7 @@ from django.urls import reverse
 from django.utils.safestring import mark_safe
 
 from fairstand.memory import keep_bytes, kept_object, stored_bytes, stored_object
+from printability.colours import COLOURS
 from printability.drawing import drawing_png, span_to_show
 from printability.errors import PrintabilityError
 from printability.mesh import joined
@@ -19,8 +20,8 @@ __all__ = ["ROWS", "Row", "compared", "comparison_csv", "numbers_of", "scaled_dr
 
 # Line styles and inks of the towers, told apart without colour as well.
 TOWERS = (
-    ("#26324c", ""), ("#c2410c", "7 3"), ("#17696a", "2 3"), ("#6b2a61", "10 3 2 3"),
-    ("#85590b", "4 4"), ("#a3291c", "12 4"), ("#5a6379", "1 3"), ("#26324c", "6 2 2 2 2 2"),
+    ("ink", ""), ("accent", "7 3"), ("teal", "2 3"), ("plum", "10 3 2 3"),
+    ("ochre", "4 4"), ("brick", "12 4"), ("faint", "1 3"), ("ink", "6 2 2 2 2 2"),
 )  # fmt: skip
 MOST_COMPARED = len(TOWERS)
 DRAWING = (300, 240)
@@ -103,7 +104,7 @@ def compared(stances) -> dict:
         column = {
             "stance": stance,
             "process": now.setup.process.label,
-            "ink": TOWERS[number][0],
+            "ink": COLOURS[TOWERS[number][0]],
             "dashes": TOWERS[number][1],
             "number": number + 1,
             "drawing": reverse("bench:compare_drawing", args=[stance.pk]),

@@ -41,6 +41,7 @@ from printability.ways_out import predict
 from .current import Current, NeedsWork, current, digest
 
 __all__ = [
+    "ASKED_FROM_FACETS",
     "disc_cells",
     "found_turns",
     "look_for_turns",
@@ -50,6 +51,8 @@ __all__ = [
     "weights_from",
 ]
 
+# Finer meshes take a while to be looked at; the maker asks for it then.
+ASKED_FROM_FACETS = 40_000
 # Pixels across the disc of directions; the page draws it at this size.
 DISC = 256
 # Fine meshes are looked at from fewer sides, so that the map takes about half a minute at most.

@@ -30,6 +30,7 @@ from printability.mesh import (
 from printability.process import PROCESSES
 
 from . import editing
+from .activities import ACTIVITIES
 from .asked import as_named, binary, now_of, png, stance_of
 from .current import Current, NeedsWork, current
 from .models import Stance
@@ -38,6 +39,7 @@ from .section import all_layers_zip, plane_context, section_context
 from .stances import strip_of
 from .tasks import slice_stance
 from .telling import PILLAR_SIZE_LABELS, findings_of, measures_of, state_of, support_as_dict
+from .turning import ASKED_FROM_FACETS
 
 __all__ = [
     "bodies",
@@ -67,6 +69,7 @@ __all__ = [
 ]  # fmt: skip
 
 MOST_SEPARATED = 50
+STRIP_CHANGES = ("fork", "take_in", "rename", "move", "delete", "undo_strip", "redo_strip")
 
 
 @require_GET
@@ -105,6 +108,8 @@ def page(request, stance_id):
     source = f"?v={now.source_key}"
     start = {
         "state": state_of(now),
+        "activities": [{"key": a.key, "label": a.label} for a in ACTIVITIES],
+        "asked_from_facets": ASKED_FROM_FACETS,
         "urls": {
             "state": reverse("bench:state", **url),
             "edits": reverse("bench:edit", **url),
@@ -120,14 +125,13 @@ def page(request, stance_id):
             "body_of_facet": reverse("bench:body_of_facet", **url) + source,
             "separate": reverse("bench:separate", **url),
             "measures": reverse("bench:measures_file", **url),
-            "mesh": reverse("bench:mesh", **url) + source,
-            "creases": reverse("bench:creases", **url) + source,
+            "patches": reverse("bench:patches", **url),
             "checks": reverse("handover:checks", **url),
-            "work": "/work/",
             "page": reverse("bench:page", **url),
             "live": reverse("bench:live", **url),
             "turns": reverse("bench:turns", **url),
             "ways": reverse("bench:ways_out", **url),
+            **{name: reverse(f"bench:{name}", **url) for name in STRIP_CHANGES},
             "strip": reverse("bench:strip", **url),
             "compare": reverse("bench:compare", args=[stance.piece_id]),
         },
@@ -140,6 +144,7 @@ def page(request, stance_id):
             "stance": stance,
             "piece": stance.piece,
             "start": start,
+            "activities": ACTIVITIES,
             "processes": PROCESSES.values(),
             "size_fields": PILLAR_SIZE_LABELS.items(),
             "axes": "xyz",

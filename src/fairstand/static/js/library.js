@@ -17,6 +17,15 @@ Alpine.data("library", () => ({
   get percent() {
     return `${Math.round(this.done * 100)} %`;
   },
+  get bar() {
+    return { width: `${this.done * 100}%` };
+  },
+  get madeText() {
+    return `${this.made.length} bodies are pieces of their own now.`;
+  },
+  get removedText() {
+    return this.removed ? `“${this.removed.name}” is deleted.` : "";
+  },
   get canCancel() {
     return this.work !== null;
   },

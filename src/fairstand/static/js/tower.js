@@ -1,4 +1,5 @@
 // The layer tower: area against height, at the model's own height scale, and the layer slider.
+import { colour } from "./colours.js";
 
 const ns = "http://www.w3.org/2000/svg";
 const make = (name, attributes, text) => {
@@ -92,17 +93,17 @@ export class Tower {
     const x = (area) => LEFT + (area / most) * (width - LEFT - RIGHT);
     let path = `M${LEFT} ${this.#y(0)}`;
     for (let k = 0; k < count; k++) path += `L${x(areas[k]).toFixed(1)} ${this.#y(k * h).toFixed(2)}V${this.#y((k + 1) * h).toFixed(2)}`;
-    svg.append(make("path", { d: `${path}H${LEFT}Z`, fill: "#e4dccb", stroke: "#26324c", "stroke-width": 1 }));
-    svg.append(make("path", { d: `M${LEFT} ${Math.max(this.#y(this.#top()), 0)}V${Math.min(this.#y(0), height)}`, stroke: "#26324c" }));
+    svg.append(make("path", { d: `${path}H${LEFT}Z`, fill: colour("sand"), stroke: colour("ink"), "stroke-width": 1 }));
+    svg.append(make("path", { d: `M${LEFT} ${Math.max(this.#y(this.#top()), 0)}V${Math.min(this.#y(0), height)}`, stroke: colour("ink") }));
     const gap = [0.1, 0.2, 0.5, 1, 2, 5, 10, 20, 50, 100].find((step) => step * this.used.perMm > 22) ?? 200;
     for (let z = 0; z <= this.#top() + 1e-9; z += gap) {
       const y = this.#y(z);
       if (y < 8 || y > height) continue;
-      svg.append(make("path", { d: `M${LEFT - 5} ${y}H${LEFT}`, stroke: "#26324c" }));
-      svg.append(make("text", { x: LEFT - 7, y: y + 4, "font-size": 11, "text-anchor": "end", fill: "#26324c" }, String(Number(z.toFixed(1)))));
+      svg.append(make("path", { d: `M${LEFT - 5} ${y}H${LEFT}`, stroke: colour("ink") }));
+      svg.append(make("text", { x: LEFT - 7, y: y + 4, "font-size": 11, "text-anchor": "end", fill: colour("ink") }, String(Number(z.toFixed(1)))));
     }
-    svg.append(make("text", { x: LEFT + 4, y: 14, "font-size": 11, fill: "#5a6379" }, this.used.own ? "own scale, mm" : "mm"));
-    svg.append(make("text", { x: width - 4, y: height - 6, "font-size": 11, "text-anchor": "end", fill: "#5a6379" }, `${{ area_mm2: "widest", grip: "most", perimeter_mm: "longest" }[this.measure]} ${most.toFixed(most < 10 ? 2 : 0)} ${{ area_mm2: "mm²", grip: "", perimeter_mm: "mm" }[this.measure]}`));
+    svg.append(make("text", { x: LEFT + 4, y: 14, "font-size": 11, fill: colour("faint") }, this.used.own ? "own scale, mm" : "mm"));
+    svg.append(make("text", { x: width - 4, y: height - 6, "font-size": 11, "text-anchor": "end", fill: colour("faint") }, `${{ area_mm2: "widest", grip: "most", perimeter_mm: "longest" }[this.measure]} ${most.toFixed(most < 10 ? 2 : 0)} ${{ area_mm2: "mm²", grip: "", perimeter_mm: "mm" }[this.measure]}`));
     for (const finding of this.findings.slice(0, 60)) {
       const y = this.#y(finding.z_mm);
       if (y < 0 || y > height) continue;
@@ -112,7 +113,7 @@ export class Tower {
       pin.append(make("rect", { x: width - RIGHT, y: y - 7, width: RIGHT, height: 14, fill: "transparent" }));
       pin.append(make("path", {
         d: island ? `M${width - 18} ${y}V${y - 10}H${width - 6}V${y - 4}H${width - 18}` : `M${width - 18} ${y}L${width - 8} ${y - 5}V${y + 5}Z`,
-        fill: island ? "#26324c" : "#6b2a61", stroke: island ? "#26324c" : "#6b2a61",
+        fill: island ? colour("ink") : colour("plum"), stroke: island ? colour("ink") : colour("plum"),
       }));
       svg.append(pin);
     }
@@ -127,8 +128,8 @@ export class Tower {
     const z = (this.layer + 0.5) * h;
     const y = this.#y(z);
     this.cut.replaceChildren(
-      make("path", { d: `M0 ${y}H${this.svg.clientWidth}`, stroke: "#c2410c", "stroke-width": 2 }),
-      make("rect", { x: 0, y: y - 8, width: 31, height: 16, fill: "#c2410c" }),
+      make("path", { d: `M0 ${y}H${this.svg.clientWidth}`, stroke: colour("accent"), "stroke-width": 2 }),
+      make("rect", { x: 0, y: y - 8, width: 31, height: 16, fill: colour("accent") }),
       make("text", { x: 29, y: y + 4, "font-size": 11, fill: "#fff", "text-anchor": "end" }, z.toFixed(z < 100 ? 2 : 1)),
     );
     this.svg.setAttribute("aria-valuemin", "0");

@@ -1,7 +1,8 @@
 // The disc of all directions of down, shaded by a goal. Draws what the server scored.
+import { colour } from "../colours.js";
 
-const INK = "#26324c";
-const ACCENT = "#c2410c";
+const INK = colour("ink");
+const ACCENT = colour("accent");
 const PALE = [255, 253, 248];
 const DEEP = [58, 72, 106];
 const PIXELS = 256;
@@ -173,7 +174,7 @@ export class TurnMap {
       context.beginPath();
       context.arc(x, y, (lit ? MARK + 2 : MARK) * unit, 0, 2 * Math.PI);
       context.fill();
-      context.strokeStyle = "#fffdf8";
+      context.strokeStyle = colour("sheet");
       context.stroke();
       context.fillStyle = "#fff";
       context.font = `${11 * unit}px "Source Sans 3", sans-serif`;

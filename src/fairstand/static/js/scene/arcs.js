@@ -1,8 +1,10 @@
 // Protractor arcs around the model: drag one to turn about its axis, or the knob on top to lean.
 import * as THREE from "three";
+import { hex } from "../colours.js";
+import { emptied } from "./disposing.js";
 
-const INK = 0x26324c;
-const ACCENT = 0xc2410c;
+const INK = hex("ink");
+const ACCENT = hex("accent");
 const AXES = ["x", "y", "z"];
 const NEAR = 9; // pixels from an arc that still take hold of it
 const SEGMENTS = 144;
@@ -17,19 +19,21 @@ export class Arcs {
   constructor(view) {
     this.view = view;
     this.group = new THREE.Group();
+    this.rings = new THREE.Group();
     this.wedge = new THREE.Group();
-    this.group.visible = false;
-    view.scene.add(this.group, this.wedge);
+    this.group.add(this.rings, this.wedge);
+    this.rings.visible = false;
+    view.add(this);
     this.frame = new THREE.Quaternion();
   }
 
   // radius and middle in mm; frame: rotation of the axes, null for the plate's
-  set(middle, radius, frame) {
+  update(middle, radius, frame) {
     this.middle = new THREE.Vector3(...middle);
     this.radius = radius;
     this.frame = frame ?? new THREE.Quaternion();
-    this.group.clear();
-    AXES.forEach((axis, i) => this.group.add(this.#ring(axis, i)));
+    emptied(this.rings);
+    AXES.forEach((axis, i) => this.rings.add(this.#ring(axis, i)));
     const knob = new THREE.Group();
     knob.add(line([this.middle, this.middle.clone().add(new THREE.Vector3(0, 0, radius))], INK, 0.5));
     this.knob = new THREE.Mesh(
@@ -37,13 +41,13 @@ export class Arcs {
     this.knob.position.copy(this.middle).add(new THREE.Vector3(0, 0, radius));
     this.knob.renderOrder = 3;
     knob.add(this.knob);
-    this.group.add(knob);
+    this.rings.add(knob);
     this.light(this.lit);
   }
 
   show(on) {
-    this.group.visible = on;
-    if (!on) this.wedge.clear();
+    this.rings.visible = on;
+    if (!on) emptied(this.wedge);
     this.view.draw();
   }
 
@@ -82,7 +86,7 @@ export class Arcs {
 
   // The arc or knob under a place of the screen: "x", "y", "z", "knob", or null.
   pick(clientX, clientY) {
-    if (!this.group.visible || !this.middle) return null;
+    if (!this.rings.visible || !this.middle) return null;
     const box = this.view.canvas.getBoundingClientRect();
     const [x, y] = [clientX - box.left, clientY - box.top];
     const [kx, ky] = this.view.toScreen(this.knob.position.toArray());
@@ -104,7 +108,7 @@ export class Arcs {
 
   light(name) {
     this.lit = name;
-    for (const ring of this.group.children) {
+    for (const ring of this.rings.children) {
       const on = ring.userData.axis ? ring.userData.axis === name : name === "knob";
       for (const part of ring.children) part.material.color.setHex(on ? ACCENT : INK);
     }
@@ -138,7 +142,7 @@ export class Arcs {
 
   // The angle turned so far, as a fan on its arc; drawn with the model that follows.
   showAngle(axis, from, by) {
-    this.wedge.clear();
+    emptied(this.wedge);
     this.#showOnly(axis);
     const i = AXES.indexOf(axis);
     const steps = Math.max(Math.ceil(Math.abs(by) / 3), 1);
@@ -151,7 +155,7 @@ export class Arcs {
   }
 
   showLean(by, toward) {
-    this.wedge.clear();
+    emptied(this.wedge);
     this.#showOnly("knob");
     const point = (degrees) => {
       const [a, b] = [(degrees * Math.PI) / 180, (toward * Math.PI) / 180];
@@ -165,14 +169,19 @@ export class Arcs {
   }
 
   clearAngle() {
-    this.wedge.clear();
+    emptied(this.wedge);
     this.#showOnly(null);
     this.view.draw();
   }
 
   // While one is held the others would only be in the way.
   #showOnly(name) {
-    for (const part of this.group.children) part.visible = name === null || (part.userData.axis ?? "knob") === name;
+    for (const part of this.rings.children) part.visible = name === null || (part.userData.axis ?? "knob") === name;
+  }
+
+  dispose() {
+    emptied(this.rings);
+    emptied(this.wedge);
   }
 
   // Keeps the knob a good size to take hold of.

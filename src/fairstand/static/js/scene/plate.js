@@ -1,5 +1,6 @@
 // The build plate: a fine grid with millimetre ticks along its edges, and the build volume's corners.
 import * as THREE from "three";
+import { hex } from "../colours.js";
 
 const segments = (points, color, opacity) =>
   new THREE.LineSegments(
@@ -27,8 +28,8 @@ export function plateLines(x, y, z) {
     posts.push(at(cx, cy, z), at(cx, cy, z - 8), at(cx, cy, z), at(cx - Math.sign(cx) * 8, cy, z), at(cx, cy, z), at(cx, cy - Math.sign(cy) * 8, z));
   }
   group.add(
-    segments(grid, 0x26324c, 0.13), segments(ticks, 0x26324c, 0.5),
-    segments(frame, 0x26324c, 0.7), segments(posts, 0x26324c, 0.35),
+    segments(grid, hex("ink"), 0.13), segments(ticks, hex("ink"), 0.5),
+    segments(frame, hex("ink"), 0.7), segments(posts, hex("ink"), 0.35),
   );
   return group;
 }

@@ -1,0 +1,7 @@
+import "./inspect.js";
+import "./turn.js";
+import "./prop.js";
+import "./compare.js";
+import "./hand_over.js";
+
+export * from "./register.js";

@@ -1,0 +1,11 @@
+// The activities of the bench. Each is one module that registers itself under its key, with
+// `data` (what it adds to the page's component) and, as far as it has them, `enter`, `leave`,
+// `hint`, `grab`, `click`, `hover`, `keys`, `shown` and `escape`, called with that component.
+const known = new Map();
+
+export const register = (key, activity) => known.set(key, activity);
+export const activityOf = (key) => known.get(key) ?? {};
+export const everyActivity = () => [...known.values()];
+
+// Several parts as one component; unlike spreading, this keeps getters alive.
+export const mixed = (...parts) => Object.defineProperties({}, Object.assign({}, ...parts.map(Object.getOwnPropertyDescriptors)));

@@ -1,0 +1,203 @@
+// The model: its facets with slopes and painted sides, its creases in ink, the chosen patch in stripes.
+import * as THREE from "three";
+import { MeshBVH } from "three-mesh-bvh";
+import { hex } from "../colours.js";
+import { disposeOf } from "./disposing.js";
+
+const VERTEX = `
+  attribute float slope;
+  attribute float side;
+  uniform mat3 upright;
+  varying float vSide;
+  varying float vSlope;
+  varying vec3 vNormal;
+  varying vec3 vWorld;
+  void main() {
+    vSlope = slope;
+    vSide = side;
+    vec4 world = modelMatrix * vec4(position, 1.0);
+    vWorld = world.xyz;
+    vNormal = normalize(upright * normal);
+    gl_Position = projectionMatrix * viewMatrix * world;
+  }`;
+
+const FRAGMENT = `
+  uniform float threshold;
+  uniform float cutZ;
+  uniform bool hideAbove;
+  uniform vec3 eye;
+  uniform vec3 room;
+  varying float vSlope;
+  varying float vSide;
+  varying vec3 vNormal;
+  varying vec3 vWorld;
+  void main() {
+    if (vSlope < 0.0 || (hideAbove && vWorld.z > cutZ)) discard;
+    vec3 n = gl_FrontFacing ? vNormal : -vNormal;
+    float key = 0.5 + 0.5 * dot(n, normalize(vec3(-0.4, -0.6, 0.7)));
+    float head = max(dot(n, eye), 0.0);
+    vec3 colour = vec3(0.925, 0.898, 0.843) * (0.58 + 0.20 * key + 0.26 * head);
+    // Painted sides: dots on what is shown, level lines on what is free to be marked.
+    if (vSide > 1.5) colour *= mod(gl_FragCoord.y, 6.0) < 1.5 ? vec3(0.62, 0.68, 0.78) : vec3(0.92, 0.94, 0.98);
+    else if (vSide > 0.5) colour *= length(mod(gl_FragCoord.xy, 7.0) - 3.5) < 1.6 ? vec3(0.72, 0.56, 0.24) : vec3(1.0, 0.96, 0.84);
+    if (!gl_FrontFacing) colour = vec3(0.62, 0.60, 0.57);
+    else if (vSlope < threshold) {
+      float deep = 1.0 - clamp(vSlope / threshold, 0.0, 1.0);
+      vec3 plum = mix(vec3(0.80, 0.66, 0.78), vec3(0.36, 0.12, 0.33), deep);
+      colour = plum * (0.8 + 0.25 * head);
+    }
+    // What leaves the build volume: brick stripes.
+    if (any(greaterThan(abs(vWorld.xy), room.xy / 2.0 + 0.001)) || vWorld.z > room.z + 0.001)
+      colour = mod(gl_FragCoord.x - gl_FragCoord.y, 10.0) < 5.0 ? vec3(0.64, 0.16, 0.11) : colour;
+    float width = max(fwidth(vWorld.z), 1e-5) * 1.3;
+    if (abs(vWorld.z - cutZ) < width) colour = vec3(0.76, 0.25, 0.05);
+    gl_FragColor = vec4(colour, 1.0);
+    #include <colorspace_fragment>
+  }`;
+
+// The chosen patch: stripes laid over its facets.
+const STRIPES = `
+  uniform float cutZ;
+  uniform bool hideAbove;
+  varying vec3 vWorld;
+  void main() {
+    if (hideAbove && vWorld.z > cutZ) discard;
+    float stripe = step(0.5, fract((gl_FragCoord.x + gl_FragCoord.y) / 9.0));
+    gl_FragColor = vec4(0.76, 0.25, 0.05, 0.45 + 0.4 * stripe);
+  }`;
+
+export class ModelLayer {
+  group = new THREE.Group();
+
+  constructor(uniforms, isClosed) {
+    Object.assign(this, { uniforms, isClosed, isHidden: null, stripes: null });
+    this.group.matrixAutoUpdate = false;
+  }
+
+  // Facets are given corners of their own, so that each has one normal, slope and patch.
+  update(vertices, facets, creases) {
+    this.dispose();
+    this.vertices = vertices;
+    this.facets = facets;
+    const corners = new Float32Array(facets.length * 3);
+    for (let i = 0; i < facets.length; i++)
+      corners.set(vertices.subarray(3 * facets[i], 3 * facets[i] + 3), 3 * i);
+    const geometry = new THREE.BufferGeometry();
+    geometry.setAttribute("position", new THREE.BufferAttribute(corners, 3));
+    geometry.computeVertexNormals();
+    geometry.setAttribute("slope", new THREE.BufferAttribute(new Float32Array(facets.length).fill(999), 1));
+    // Indirect: the order of the facets stays the server's.
+    geometry.boundsTree = new MeshBVH(geometry, { indirect: true });
+    const material = new THREE.ShaderMaterial({
+      vertexShader: VERTEX, fragmentShader: FRAGMENT, uniforms: this.uniforms, side: this.isClosed ? THREE.FrontSide : THREE.DoubleSide,
+      polygonOffset: true, polygonOffsetFactor: 1, polygonOffsetUnits: 1,
+    });
+    this.mesh = new THREE.Mesh(geometry, material);
+    const lines = new THREE.BufferGeometry();
+    lines.setAttribute("position", new THREE.BufferAttribute(vertices, 3));
+    lines.setIndex(new THREE.BufferAttribute(creases, 1));
+    const ink = new THREE.LineBasicMaterial({ color: hex("ink"), transparent: true, opacity: 0.75 });
+    ink.onBeforeCompile = (shader) => {
+      shader.uniforms.cutZ = this.uniforms.cutZ;
+      shader.uniforms.hideAbove = this.uniforms.hideAbove;
+      shader.vertexShader = shader.vertexShader
+        .replace("void main() {", "varying float vZ;\nvoid main() { vZ = (modelMatrix * vec4(position, 1.0)).z;");
+      shader.fragmentShader = shader.fragmentShader
+        .replace("void main() {", "uniform float cutZ; uniform bool hideAbove; varying float vZ;\nvoid main() { if (hideAbove && vZ > cutZ) discard;");
+    };
+    this.ink = new THREE.LineSegments(lines, ink);
+    this.group.add(this.mesh, this.ink);
+  }
+
+  stand(matrix) {
+    this.group.matrix.fromArray(matrix);
+    this.group.matrixWorldNeedsUpdate = true;
+  }
+
+  setSlopes(values) {
+    this.slopes = values;
+    const target = this.mesh.geometry.getAttribute("slope");
+    for (let i = 0; i < values.length; i++)
+      target.array.fill(this.isHidden?.(i) ? -1 : values[i], 3 * i, 3 * i + 3);
+    target.needsUpdate = true;
+  }
+
+  setSides(values) {
+    const geometry = this.mesh.geometry;
+    if (!values) return geometry.deleteAttribute("side");
+    const corners = new Float32Array(3 * values.length);
+    for (let i = 0; i < values.length; i++) if (values[i]) corners.fill(values[i], 3 * i, 3 * i + 3);
+    const old = geometry.getAttribute("side");
+    if (old?.array.length === corners.length) {
+      old.array.set(corners);
+      old.needsUpdate = true;
+    } else geometry.setAttribute("side", new THREE.BufferAttribute(corners, 1));
+  }
+
+  // isHidden: facet to boolean, or null to show everything
+  setHidden(isHidden) {
+    this.isHidden = isHidden;
+    this.ink.visible = !isHidden;
+    this.setSlopes(this.slopes);
+  }
+
+  // Cut open, the inside is seen.
+  setOpen(isOpen) {
+    const side = this.isClosed && !isOpen ? THREE.FrontSide : THREE.DoubleSide;
+    if (!this.mesh || this.mesh.material.side === side) return;
+    this.mesh.material.side = side;
+    this.mesh.material.needsUpdate = true;
+  }
+
+  // facets: those to lay stripes over
+  setChosen(facets) {
+    if (this.stripes) {
+      this.group.remove(this.stripes);
+      disposeOf(this.stripes);
+      this.stripes = null;
+    }
+    if (!facets.length || !this.mesh) return;
+    const all = this.mesh.geometry.getAttribute("position").array;
+    const corners = new Float32Array(9 * facets.length);
+    facets.forEach((f, i) => corners.set(all.subarray(9 * f, 9 * f + 9), 9 * i));
+    const geometry = new THREE.BufferGeometry();
+    geometry.setAttribute("position", new THREE.BufferAttribute(corners, 3));
+    this.stripes = new THREE.Mesh(geometry, new THREE.ShaderMaterial({
+      vertexShader: VERTEX, fragmentShader: STRIPES, uniforms: this.uniforms, transparent: true,
+      depthWrite: false, side: THREE.DoubleSide,
+    }));
+    this.group.add(this.stripes);
+  }
+
+  // The facet under a ray of the scene, with the weights of its corners there.
+  pick(ray) {
+    this.group.updateMatrixWorld(true);
+    const world = this.mesh.matrixWorld;
+    const own = ray.clone().applyMatrix4(world.clone().invert());
+    const tree = this.mesh.geometry.boundsTree;
+    let hit = null;
+    if (this.uniforms.hideAbove.value || this.isHidden) {
+      const all = tree.raycast(own, THREE.DoubleSide).sort((a, b) => a.distance - b.distance);
+      const top = this.uniforms.hideAbove.value ? this.uniforms.cutZ.value : Infinity;
+      hit = all.find((h) => !this.isHidden?.(h.faceIndex) && h.point.clone().applyMatrix4(world).z <= top) ?? null;
+    } else hit = tree.raycastFirst(own, THREE.DoubleSide);
+    if (!hit) return null;
+    const corner = (i) => {
+      const v = this.facets[3 * hit.faceIndex + i];
+      return new THREE.Vector3(...this.vertices.subarray(3 * v, 3 * v + 3));
+    };
+    const weights = THREE.Triangle.getBarycoord(hit.point, corner(0), corner(1), corner(2), new THREE.Vector3());
+    if (!weights) return null;
+    const point = hit.point.clone().applyMatrix4(world);
+    return { facet: hit.faceIndex, weights: weights.toArray(), point: point.toArray(), distance: point.distanceTo(ray.origin) };
+  }
+
+  dispose() {
+    for (const part of [this.mesh, this.ink, this.stripes]) {
+      if (!part) continue;
+      this.group.remove(part);
+      disposeOf(part);
+    }
+    this.stripes = null;
+  }
+}

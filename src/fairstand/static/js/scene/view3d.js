@@ -1,0 +1,311 @@
+// The stage: cameras, plate and light, and the layers that stand on it. Knows no rule of printing.
+import * as THREE from "three";
+import { hex } from "../colours.js";
+import { CutLayer } from "./cut.js";
+import { disposeOf } from "./disposing.js";
+import { MeasureLayer } from "./measures.js";
+import { ModelLayer } from "./model.js";
+import { plateLines } from "./plate.js";
+import { SupportLayer } from "./supports.js";
+import { TurnedLayer } from "./turned.js";
+
+// Smoothing edges costs a software renderer several times the drawing of a fine mesh.
+const MOST_FACETS_SMOOTHED = 150_000;
+
+export class View3D {
+  constructor(canvas, facetCount, isClosed, onChange) {
+    THREE.ColorManagement.enabled = false; // colours go to the screen as they are written
+    this.canvas = canvas;
+    this.onChange = onChange;
+    this.renderer = new THREE.WebGLRenderer({ canvas, antialias: facetCount < MOST_FACETS_SMOOTHED, preserveDrawingBuffer: true });
+    this.renderer.setClearColor(hex("paper"));
+    this.renderer.outputColorSpace = THREE.LinearSRGBColorSpace;
+    this.scene = new THREE.Scene();
+    this.parallel = new THREE.OrthographicCamera(-1, 1, 1, -1, -5000, 5000);
+    this.angled = new THREE.PerspectiveCamera(30, 1, 1, 20000);
+    for (const camera of [this.parallel, this.angled]) camera.up.set(0, 0, 1);
+    this.camera = this.parallel;
+    this.controls = new THREE.OrbitControls(this.camera, canvas);
+    this.controls.zoomToCursor = true;
+    this.controls.addEventListener("change", () => this.draw());
+    this.uniforms = {
+      threshold: { value: 45 },
+      cutZ: { value: -1 },
+      hideAbove: { value: false },
+      eye: { value: new THREE.Vector3() },
+      upright: { value: new THREE.Matrix3() }, // turns normals, whatever the scale and mirror
+      room: { value: new THREE.Vector3(1e6, 1e6, 1e6) },
+    };
+    this.model = new ModelLayer(this.uniforms, isClosed);
+    this.supports = new SupportLayer(this.uniforms);
+    this.measures = new MeasureLayer();
+    this.cut = new CutLayer();
+    this.turned = new TurnedLayer();
+    this.layers = [this.model, this.supports, this.measures, this.cut, this.turned];
+    for (const layer of this.layers) this.scene.add(layer.group);
+    this.size = [100, 100, 100];
+    this.top = 100;
+    this.observer = new ResizeObserver(() => this.resize());
+    this.observer.observe(canvas);
+    this.resize();
+  }
+
+  // A layer more, with the face of the others: group, update, dispose.
+  add(layer) {
+    this.layers.push(layer);
+    this.scene.add(layer.group);
+    return layer;
+  }
+
+  dispose() {
+    this.observer.disconnect();
+    for (const layer of this.layers) layer.dispose();
+    if (this.plate) disposeOf(this.plate);
+    this.controls.dispose();
+    this.renderer.dispose();
+  }
+
+  // ---- what is shown -------------------------------------------------------------------
+
+  setMesh(vertices, facets, creases) {
+    this.model.update(vertices, facets, creases);
+    this.draw();
+  }
+
+  setState(state) {
+    this.model.stand(state.matrix);
+    this.size = state.size_mm;
+    this.top = state.top_mm;
+    this.uniforms.room.value.set(...state.build_volume_mm);
+    const plate = state.build_volume_mm.join();
+    if (plate !== this.plateSize) {
+      this.plateSize = plate;
+      if (this.plate) {
+        this.scene.remove(this.plate);
+        disposeOf(this.plate);
+      }
+      this.plate = plateLines(...state.build_volume_mm);
+      this.scene.add(this.plate);
+    }
+    this.draw();
+  }
+
+  setSupports(list, chosen, ghost) {
+    this.supports.update(list, chosen, ghost);
+    this.draw();
+  }
+
+  setSlopes(values) {
+    this.model.setSlopes(values);
+    this.draw();
+  }
+
+  setSides(values) {
+    this.model.setSides(values);
+    this.draw();
+  }
+
+  setHidden(isHidden) {
+    this.model.setHidden(isHidden);
+    this.draw();
+  }
+
+  setChosenFacets(facets) {
+    this.model.setChosen(facets);
+    this.draw();
+  }
+
+  setMeasures(list) {
+    this.measures.update(list);
+    this.draw();
+  }
+
+  setPlane(cut) {
+    this.cut.update(cut);
+    this.draw();
+  }
+
+  // A turn that is being followed; supports and measures wait until it is taken.
+  setTurned(figures, slopes) {
+    this.model.stand(figures.matrix);
+    this.supports.group.visible = this.measures.group.visible = false;
+    this.turned.update(figures);
+    this.setSlopes(slopes);
+  }
+  clearTurned() {
+    this.turned.dispose();
+    this.supports.group.visible = this.measures.group.visible = true;
+  }
+
+  markPlaces(points) {
+    this.turned.mark(points);
+    this.draw();
+  }
+
+  setThreshold(degrees) {
+    this.uniforms.threshold.value = degrees - 0.01;
+    this.draw();
+  }
+
+  setCut(z, hideAbove) {
+    this.uniforms.cutZ.value = z;
+    this.uniforms.hideAbove.value = hideAbove;
+    this.model.setOpen(hideAbove);
+    this.draw();
+  }
+
+  // ---- looking -------------------------------------------------------------------------
+
+  setPerspective(on) {
+    const from = this.camera;
+    this.camera = on ? this.angled : this.parallel;
+    const target = this.controls.target;
+    const way = from.position.clone().sub(target).normalize();
+    if (on) {
+      const seen = (this.parallel.top - this.parallel.bottom) / this.parallel.zoom;
+      this.camera.position.copy(target).addScaledVector(way, seen / 2 / Math.tan((15 * Math.PI) / 180));
+    } else {
+      const away = from.position.distanceTo(target);
+      const seen = 2 * away * Math.tan((15 * Math.PI) / 180);
+      this.camera.zoom = (this.camera.top - this.camera.bottom) / seen;
+      this.camera.position.copy(target).addScaledVector(way, 500);
+    }
+    this.camera.updateProjectionMatrix();
+    this.controls.object = this.camera;
+    this.controls.update();
+    this.draw();
+  }
+
+  // azimuth from the front (−Y) towards the right, elevation above the plate, degrees
+  look(azimuth, elevation, target = null, span = null) {
+    const a = (azimuth * Math.PI) / 180;
+    const e = (elevation * Math.PI) / 180;
+    const way = new THREE.Vector3(Math.sin(a) * Math.cos(e), -Math.cos(a) * Math.cos(e), Math.sin(e));
+    const [x, y] = this.size;
+    const reach = span ?? this.top * Math.cos(e) + Math.hypot(x, y) * Math.abs(Math.sin(e));
+    const wide = span ?? Math.hypot(x, y);
+    const width = this.canvas.clientWidth || 1;
+    const height = this.canvas.clientHeight || 1;
+    const seen = Math.max(reach, (wide * height) / width) * 1.18;
+    this.controls.target.set(...(target ?? [0, 0, this.top / 2]));
+    if (this.camera === this.parallel) {
+      this.camera.zoom = (this.camera.top - this.camera.bottom) / seen;
+      this.camera.position.copy(this.controls.target).addScaledVector(way, 500);
+    } else {
+      const away = seen / 2 / Math.tan((15 * Math.PI) / 180);
+      this.camera.position.copy(this.controls.target).addScaledVector(way, away);
+    }
+    this.camera.updateProjectionMatrix();
+    this.controls.update();
+    this.draw();
+  }
+
+  // Brings a place into the middle, seen from the side that shows it, without changing the scale.
+  showPlace(point, fromBelow) {
+    const way = this.camera.position.clone().sub(this.controls.target);
+    const away = way.length();
+    if (fromBelow && way.z / away > -0.15) {
+      const flat = Math.hypot(way.x, way.y) || 1;
+      const e = (-28 * Math.PI) / 180;
+      way.set((way.x / flat) * Math.cos(e), (way.y / flat) * Math.cos(e), Math.sin(e)).multiplyScalar(away);
+      if (flat < 1e-6) way.set(0, -Math.cos(e), Math.sin(e)).multiplyScalar(away);
+    }
+    this.controls.target.set(...point);
+    this.camera.position.copy(this.controls.target).add(way);
+    this.controls.update();
+    this.draw();
+  }
+
+  // From where the eye is, a place in the middle with so many mm around it.
+  frame(point, span) {
+    const way = this.camera.position.clone().sub(this.controls.target).normalize();
+    const azimuth = (Math.atan2(way.x, -way.y) * 180) / Math.PI;
+    this.look(azimuth, (Math.asin(way.z) * 180) / Math.PI, point, span);
+  }
+
+  // ---- pointing ------------------------------------------------------------------------
+
+  ray(clientX, clientY) {
+    const box = this.canvas.getBoundingClientRect();
+    const at = new THREE.Vector2(
+      ((clientX - box.left) / box.width) * 2 - 1, 1 - ((clientY - box.top) / box.height) * 2);
+    this.camera.updateMatrixWorld();
+    const caster = new THREE.Raycaster();
+    caster.setFromCamera(at, this.camera);
+    return caster.ray;
+  }
+
+  // The facet under a place on the screen, with the weights of its corners there.
+  pick(clientX, clientY) {
+    return this.model.pick(this.ray(clientX, clientY));
+  }
+
+  // The support under a place on the screen that the model does not hide.
+  pickSupport(clientX, clientY) {
+    const box = this.canvas.getBoundingClientRect();
+    const ray = this.ray(clientX, clientY);
+    const hit = this.supports.pick(ray, [clientX - box.left, clientY - box.top], (p) => this.toScreen(p));
+    if (!hit) return null;
+    const before = this.model.pick(ray);
+    if (before && before.distance < hit.far - (hit.isHandle ? 3 : 0.05)) return null;
+    return hit;
+  }
+
+  toScreen(point) {
+    this.camera.updateMatrixWorld(); // it may have moved since the last drawing
+    const p = new THREE.Vector3(...point).project(this.camera);
+    return [((p.x + 1) / 2) * this.canvas.clientWidth, ((1 - p.y) / 2) * this.canvas.clientHeight];
+  }
+
+  // Screen heights of the plate and of 1 mm, for the tower to be drawn at the same scale.
+  heightScale() {
+    if (this.camera !== this.parallel) return null;
+    const [, y0] = this.toScreen([0, 0, 0]);
+    const [, y1] = this.toScreen([0, 0, 1]);
+    return { zero: y0, perMm: y0 - y1 };
+  }
+
+  resize() {
+    const { clientWidth: w, clientHeight: h } = this.canvas;
+    if (!w || !h) return;
+    this.renderer.setPixelRatio(Math.min(window.devicePixelRatio, 2));
+    this.renderer.setSize(w, h, false);
+    Object.assign(this.parallel, { left: -w / 2, right: w / 2, top: h / 2, bottom: -h / 2 });
+    this.parallel.updateProjectionMatrix();
+    this.angled.aspect = w / h;
+    this.angled.updateProjectionMatrix();
+    this.draw();
+  }
+
+  // Settles as soon as the next picture is drawn.
+  nextDrawing() {
+    this.draw();
+    return new Promise((resolve) => (this.waiters = [...(this.waiters ?? []), resolve]));
+  }
+
+  // Settles once what was asked to be drawn is on the screen, or after half a second.
+  shown() {
+    return new Promise((resolve) => {
+      requestAnimationFrame(() => requestAnimationFrame(resolve));
+      setTimeout(resolve, 500);
+    });
+  }
+
+  // At most one drawing a frame, however often something changes.
+  draw() {
+    if (this.waiting) return;
+    this.waiting = true;
+    requestAnimationFrame(() => {
+      this.waiting = false;
+      if (!this.model.mesh) return;
+      const perMm = this.camera === this.parallel ? this.camera.zoom : this.canvas.clientHeight / (2 * Math.tan((15 * Math.PI) / 180) * this.camera.position.distanceTo(this.controls.target));
+      this.beforeDraw?.(perMm);
+      this.camera.getWorldDirection(this.uniforms.eye.value).negate();
+      this.uniforms.upright.value.getNormalMatrix(this.model.group.matrix);
+      this.renderer.render(this.scene, this.camera);
+      this.drawn = (this.drawn ?? 0) + 1;
+      this.onChange();
+      for (const resolve of this.waiters?.splice(0) ?? []) resolve();
+    });
+  }
+}

@@ -1,0 +1,31 @@
+// Ways out of a finding: looked for in the background, told in its place of the ledger.
+import { follow, postJson } from "./api.js";
+import { start } from "./stage.js";
+
+export const waysOut = {
+  async showWaysOut(id) {
+    const room = () => this.$refs.ledger.querySelector(`[data-ways-for="${CSS.escape(id)}"]`);
+    const say = (text) => room() && (room().textContent = text);
+    const key = this.state.key;
+    this.waysOf = key;
+    say("Looking for turns …");
+    try {
+      let found = await postJson(start.urls.ways, { finding: id });
+      if (found.work) {
+        this.waysWork = found.work;
+        const ended = await follow(found.work, (w) => say(`${w.stage}, ${Math.round(100 * w.done)} % …`));
+        this.waysWork = null;
+        if (ended.state !== "done") return say(ended.state === "cancelled" ? "Cancelled." : ended.error);
+        if (this.state.key !== key) return;
+        found = await postJson(start.urls.ways, { finding: id });
+      }
+      if (room() && found.html) room().innerHTML = found.html;
+    } catch (error) {
+      say(error.message);
+    }
+  },
+  turnTo(text) {
+    const [x, y, z] = text.split(",").map(Number);
+    return this.edit("turn", { x_deg: x, y_deg: y, z_deg: z });
+  },
+};
