@@ -14,7 +14,8 @@ WATCH = """() => {
     const start = performance.now();
     const before = view.supports.list.length;
     const look = () => {
-      if (view.supports.list.length > before && !view.waiting) window.took = performance.now() - start;
+      const isMore = view.supports.list.length > before;
+      if (isMore && !view.waiting) window.took = performance.now() - start;
       else if (performance.now() - start < 3000) requestAnimationFrame(look);
     };
     requestAnimationFrame(look);

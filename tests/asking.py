@@ -2,7 +2,7 @@
 
 import json
 
-from fairstand.bench.models import Stance
+from fairstand.stances.models import Stance
 
 
 def post(client, stance_id, name, body=None):

@@ -1,22 +1,15 @@
 """Take docs/screenshots/ afresh from the demo data.
 
-Run as ``.venv/bin/python tools/screenshots.py`` with Chromium installed. A server is started
+Run as ``.venv/bin/python -m tools.screenshots`` with Chromium installed. A server is started
 on a data folder of its own.
 """
 
-import os
 import re
-import shutil
-import subprocess
-import sys
-import tempfile
 from pathlib import Path
 
-from playwright.sync_api import sync_playwright
+from tools.running import demo_page
 
 OUT = Path(__file__).parents[1] / "docs/screenshots"
-FLAGS = ["--no-sandbox", "--disable-background-networking", "--use-gl=angle",
-         "--use-angle=swiftshader", "--enable-unsafe-swiftshader"]  # fmt: skip
 
 
 class Maker:
@@ -190,19 +183,8 @@ def take(maker: Maker) -> None:
 def main() -> None:
     """Start a server, take the pictures, end it."""
     OUT.mkdir(parents=True, exist_ok=True)
-    with tempfile.TemporaryDirectory() as folder, sync_playwright() as playwright:
-        server = subprocess.Popen(
-            [sys.executable, "-c", "from fairstand.cli import main; main()",
-             "serve", "--port", "0", "--demo"],
-            env=os.environ | {"FAIRSTAND_DATA": folder}, stdout=subprocess.PIPE, encoding="utf-8",
-        )  # fmt: skip
-        url = next(m[0] for text in server.stdout if (m := re.search(r"http://\S+?/", text)))
-        chromium = os.environ.get("FAIRSTAND_CHROMIUM") or shutil.which("chromium")
-        browser = playwright.chromium.launch(executable_path=chromium, args=FLAGS)
-        take(Maker(browser.new_page(viewport={"width": 1280, "height": 800}), url))
-        browser.close()
-        server.send_signal(2)
-        server.wait(15)
+    with demo_page() as (page, url):
+        take(Maker(page, url))
 
 
 if __name__ == "__main__":

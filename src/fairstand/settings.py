@@ -35,6 +35,8 @@ ALLOWED_HOSTS = ["127.0.0.1", "localhost", "[::1]"]
 FAIRSTAND_MAX_BYTES = int(float(os.environ.get("FAIRSTAND_MAX_MB", "200")) * 1e6)
 FAIRSTAND_MAX_FACETS = int(os.environ.get("FAIRSTAND_MAX_FACETS", "5000000"))
 FAIRSTAND_BACKGROUND_BYTES = int(os.environ.get("FAIRSTAND_BACKGROUND_BYTES", "15000000"))
+# From so many facets on, every way to stand it is looked at only when asked for.
+FAIRSTAND_ASKED_FROM_FACETS = 40_000
 FAIRSTAND_BACKGROUND_FACETS = int(os.environ.get("FAIRSTAND_BACKGROUND_FACETS", "400000"))
 # What may be kept of what was worked out: in memory, and in the cache folder.
 FAIRSTAND_MEMORY_BYTES = int(float(os.environ.get("FAIRSTAND_MEMORY_MB", "1500")) * 1e6)
@@ -55,8 +57,12 @@ INSTALLED_APPS = [
     "django_tasks_db",
     "fairstand.work",
     "fairstand.library",
+    "fairstand.stances",
     "fairstand.bench",
+    "fairstand.turning",
+    "fairstand.compare",
     "fairstand.handover",
+    "fairstand.interface",
 ]
 MIDDLEWARE = [
     "django.middleware.security.SecurityMiddleware",

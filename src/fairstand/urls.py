@@ -5,6 +5,10 @@ from django.urls import include, path
 urlpatterns = [
     path("", include("fairstand.library.urls")),
     path("bench/", include("fairstand.bench.urls")),
+    path("bench/", include("fairstand.stances.urls")),
+    path("bench/", include("fairstand.turning.urls")),
+    path("bench/", include("fairstand.compare.urls")),
     path("work/", include("fairstand.work.urls")),
+    path("interface/", include("fairstand.interface.urls")),
     path("hand-over/", include("fairstand.handover.urls")),
 ]

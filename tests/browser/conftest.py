@@ -1,97 +1,40 @@
 """A real server with its worker, and Chromium in front of it."""
 
-import os
-import re
-import shutil
-import subprocess
-import sys
-import threading
-import time
-from pathlib import Path
-
 import pytest
 from playwright.sync_api import sync_playwright
+from tools import running
+from tools.running import WINDOW, Server
 
 from fairstand.demo.pieces import PIECES
 from printability.mesh import binary_stl
 
-CHROMIUM_FLAGS = [
-    "--no-sandbox", "--disable-quic", "--no-first-run", "--disable-background-networking",
-    "--disable-component-update", "--disable-sync", "--use-gl=angle", "--use-angle=swiftshader",
-    "--enable-unsafe-swiftshader",
-]  # fmt: skip
 
-
-def chromium_path() -> str:
-    """Where Debian's Chromium is, or the one named in the environment."""
-    named = os.environ.get("FAIRSTAND_CHROMIUM")
-    found = named or shutil.which("chromium") or shutil.which("chromium-browser")
-    assert found, "Chromium is missing; `make test` installs it on Debian."
-    return found
-
-
-class Server:
-    """``fairstand serve`` as a maker starts it, on a data folder of its own."""
-
-    def __init__(self, folder: Path, **settings: str):
-        self.folder, self.settings = folder, settings
-        self.start()
-
-    def start(self):
-        """Start it and wait until it says where it is."""
-        own = {
-            "FAIRSTAND_DATA": str(self.folder),
-            "DJANGO_SETTINGS_MODULE": "fairstand.settings",
-        }
-        environment = os.environ | self.settings | own
-        self.process = subprocess.Popen(
-            [sys.executable, "-c", "from fairstand.cli import main; main()", "serve", "--port", "0"],
-            env=environment, stdout=subprocess.PIPE, stderr=subprocess.STDOUT, encoding="utf-8",
-        )  # fmt: skip
-        self.log, self.url = [], None
-        threading.Thread(target=self._read, daemon=True).start()
-        end = time.monotonic() + 240
-        while self.url is None:
-            assert self.process.poll() is None, "".join(self.log)
-            assert time.monotonic() < end, "".join(self.log)
-            time.sleep(0.05)
-
-    def _read(self):
-        for line in self.process.stdout:
-            self.log.append(line)
-            found = re.search(r"http://127\.0\.0\.1:\d+", line)
-            if found:
-                self.url = found[0]
-
-    def stop(self):
-        """End it as Ctrl-C does."""
-        self.process.send_signal(2)
-        self.process.wait(60)
+@pytest.fixture(scope="session")
+def _servers(tmp_path_factory):
+    """Both servers, started together: the one waits for no other."""
+    busy = {"FAIRSTAND_BACKGROUND_FACETS": "2000", "FAIRSTAND_BACKGROUND_BYTES": "200000"}
+    plain = Server(tmp_path_factory.mktemp("serve"), wait=False)
+    crowded = Server(tmp_path_factory.mktemp("busy"), wait=False, **busy)
+    yield plain, crowded
+    plain.stop()
+    crowded.stop()
 
 
 @pytest.fixture(scope="session")
-def server(tmp_path_factory):
-    running = Server(tmp_path_factory.mktemp("serve"))
-    yield running
-    running.stop()
+def server(_servers):
+    return _servers[0]
 
 
 @pytest.fixture(scope="session")
-def busy_server(tmp_path_factory):
+def busy_server(_servers):
     """A server to which nearly everything is long work."""
-    running = Server(
-        tmp_path_factory.mktemp("busy"),
-        FAIRSTAND_BACKGROUND_FACETS="2000",
-        FAIRSTAND_BACKGROUND_BYTES="200000",
-    )
-    yield running
-    running.stop()
+    return _servers[1]
 
 
 @pytest.fixture(scope="session")
 def chromium():
     with sync_playwright() as playwright:
-        browser = playwright.chromium.launch(executable_path=chromium_path(), args=CHROMIUM_FLAGS)
+        browser = running.chromium(playwright)
         yield browser
         browser.close()
 
@@ -99,7 +42,7 @@ def chromium():
 @pytest.fixture
 def page(chromium):
     """A fresh page; errors of its scripts fail the test."""
-    context = chromium.new_context(viewport={"width": 1280, "height": 800}, accept_downloads=True)
+    context = chromium.new_context(viewport=WINDOW, accept_downloads=True)
     context.set_default_timeout(60_000)
     page = context.new_page()
     errors = []

@@ -94,7 +94,9 @@ def test_a_note_that_is_typed_stays_while_the_ledger_changes(server, bench, page
     page.evaluate(
         "document.querySelector('[data-field=threshold-range]').dispatchEvent(new Event('input'))"
     )
-    page.wait_for_function("document.querySelector('[data-summary]').textContent.includes('50°')")
+    page.wait_for_function(
+        "() => document.querySelector('[data-summary]').textContent.includes('50°')"
+    )
     page.keyboard.type("!")
     assert page.locator('[data-note="ledge-1"]').input_value() == "trimmed by han!d"
 

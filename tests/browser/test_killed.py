@@ -10,8 +10,8 @@ import urllib.error
 import urllib.request
 
 import pytest
+from tools.running import Server
 
-from conftest import Server
 from printability.mesh import binary_stl
 from solids import table
 
@@ -118,7 +118,7 @@ def test_a_killed_worker_is_started_again_and_its_work_can_be_had(killed):
         os.kill(worker, signal.SIGKILL)
         _until(lambda worker=worker: [w for w in _workers(killed.process.pid) if w != worker])
     asking.lift(1)
-    work = asking.ask("/bench/1/slice/", {})["work"]
+    work = asking.ask("/bench/1/slice/", {})["work"]["id"]
     _until(lambda: not asking.ask(f"/work/{work}/")["open"], 60)
     assert asking.ask(f"/work/{work}/")["state"] == "done"
     assert asking.ask("/bench/1/findings/")["ready"]

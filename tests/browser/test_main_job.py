@@ -127,7 +127,9 @@ def test_pillars_are_placed_moved_resized_and_removed_on_the_canvas(
     page.mouse.move(to_x, to_y, steps=4)
     page.mouse.up()
     bench.settled()
-    contact = page.evaluate("document.querySelector('[data-model]').view.supports.list[0].contact_mm")
+    contact = page.evaluate(
+        "document.querySelector('[data-model]').view.supports.list[0].contact_mm"
+    )
     assert contact == pytest.approx([-14, -9, 20], abs=0.3)
     # Type a dimension; a senseless one is refused in a sentence and changes nothing.
     bench.fill("contact_mm", 0.8)

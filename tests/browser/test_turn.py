@@ -68,7 +68,7 @@ def test_arcs_numbers_faces_and_points_turn_the_piece_and_undo_goes_all_the_way_
         (0, -np.sin(np.radians(20)), np.cos(np.radians(20))),
     )  # fmt: skip
     _drag(page, start, end)
-    page.wait_for_function(f"{MODEL}.dataset.liveMs")
+    page.wait_for_function(f"() => {MODEL}.dataset.liveMs")
     live = page.locator("[data-live]").inner_text()
     assert re.search(r"overhang \d+ mm² · \d+ islands? · height [\d.]+ mm · first layer", live)
     assert page.locator("[data-turn-label]").inner_text().startswith("X +")

@@ -5,11 +5,11 @@ from django.test import override_settings
 from django_tasks_db.models import DBTaskResult
 
 from asking import edit, post
-from fairstand.bench.models import Stance
 from fairstand.bench.tasks import slice_stance
 from fairstand.library.keeping import bring_in
 from fairstand.library.models import Piece
 from fairstand.owner import local_maker
+from fairstand.stances.models import Stance
 from fairstand.work import progress
 from fairstand.work.models import Work
 from printability.errors import MeshFileError
@@ -101,8 +101,8 @@ def test_a_large_model_is_sliced_in_the_background_once(client):
     assert found["overhang"]["patches"] > 0
     assert "as flat as" in found["ledger_html"]
     assert client.get(f"{url}/section/0/").status_code == 409
-    first = client.post(f"{url}/slice/").json()["work"]
-    assert client.post(f"{url}/slice/").json()["work"] == first
+    first = client.post(f"{url}/slice/").json()["work"]["id"]
+    assert client.post(f"{url}/slice/").json()["work"]["id"] == first
     # What was done meanwhile does not change what is worked out.
     edit(client, stance.pk, "turn", x_deg=0, y_deg=0, z_deg=0)
     slice_stance.call(*DBTaskResult.objects.get().args_kwargs["args"])
@@ -130,7 +130,7 @@ def test_a_large_upload_is_opened_in_the_background(client, settings):
     assert answer.status_code == 202
     task = DBTaskResult.objects.get()
     open_upload.call(*task.args_kwargs["args"])
-    work = client.get(f"/work/{answer.json()['work']}/").json()
+    work = client.get(f"/work/{answer.json()['work']['id']}/").json()
     assert work["state"] == "done"
     assert Piece.objects.get().name == "Big"
     assert client.get(work["result"]["url"], follow=True).status_code == 200

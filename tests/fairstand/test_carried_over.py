@@ -5,10 +5,10 @@ import pytest
 from django.db import connection
 from django.db.migrations.executor import MigrationExecutor
 
-from fairstand.bench.current import current
-from fairstand.bench.models import Stance
 from fairstand.library.keeping import bring_in
 from fairstand.owner import local_maker
+from fairstand.stances.current import current
+from fairstand.stances.models import Stance
 from printability.mesh import binary_stl, facet_normals
 from solids import PILLAR_SIZE, table
 

@@ -12,11 +12,11 @@ from django.urls import get_resolver
 
 from asking import edit, post
 from fairstand import memory
-from fairstand.bench.models import Stance, StripRecord
 from fairstand.library.keeping import bring_in, source_mesh
 from fairstand.library.models import Piece
 from fairstand.owner import local_maker
 from fairstand.plain import from_arrays, to_arrays
+from fairstand.stances.models import Stance, StripRecord
 from fairstand.work.models import Work
 from fairstand.work.progress import begin
 from printability.errors import MeshFileError
@@ -212,8 +212,8 @@ def test_a_deleted_piece_is_listed_and_comes_back_after_a_reload(client, stance)
 
 
 def test_separated_bodies_come_all_at_once_and_go_all_at_once(client, monkeypatch):
-    from fairstand.bench import views
     from fairstand.demo.pieces import perch_brackets
+    from fairstand.bench import views
 
     own = bring_in(local_maker(), binary_stl(perch_brackets(), "p"), "perch.stl").stances.get()
     calls = []

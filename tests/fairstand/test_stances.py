@@ -7,10 +7,10 @@ import pytest
 from django.contrib.auth import get_user_model
 
 from asking import post
-from fairstand.bench.models import Stance
-from fairstand.bench.stances import MOST_STANCES
 from fairstand.library.keeping import bring_in
 from fairstand.owner import local_maker
+from fairstand.stances.models import Stance
+from fairstand.stances.strip import MOST_STANCES
 from printability.mesh import binary_stl
 from solids import table
 

@@ -9,13 +9,13 @@ from django_tasks_db.models import DBTaskResult
 
 from asking import post
 from commands import fairstand
-from fairstand.bench.current import current
-from fairstand.bench.models import Stance
-from fairstand.bench.tasks import find_turns, find_ways_out
-from fairstand.bench.turning import DISC, disc_cells, on_disc
-from fairstand.bench.ways import ways_key
 from fairstand.library.keeping import bring_in
 from fairstand.owner import local_maker
+from fairstand.stances.current import current
+from fairstand.stances.models import Stance
+from fairstand.turning.tasks import find_turns, find_ways_out
+from fairstand.turning.turning import DISC, disc_cells, on_disc
+from fairstand.turning.ways import ways_key
 from fairstand.work.models import Work
 from printability.mesh import binary_stl
 from printability.turning import GOALS, even_directions
@@ -50,7 +50,7 @@ def bench(client, db):
             """The map and proposals, worked out as the worker does it."""
             answer = self.post("turning", **body)
             if answer.status_code == 202:
-                work = Work.objects.get(pk=answer.json()["work"])
+                work = Work.objects.get(pk=answer.json()["work"]["id"])
                 args = Work.objects.filter(pk=work.pk)
                 find_turns.func(*DBTaskResult.objects.latest("enqueued_at").args_kwargs["args"])
                 assert args.get().state == "done", args.get().error
@@ -190,7 +190,7 @@ def test_ways_out_are_worked_out_in_the_background_and_told(bench):
     ledge = next(f for f in findings if f["kind"] in ("ledge", "bridge"))
     answer = bench.post("ways-out", finding=ledge["id"])
     assert answer.status_code == 202
-    work = answer.json()["work"]
+    work = answer.json()["work"]["id"]
     find_ways_out.func(*DBTaskResult.objects.latest("enqueued_at").args_kwargs["args"])
     assert Work.objects.get(pk=work).state == "done", Work.objects.get(pk=work).error
     html = bench.post("ways-out", finding=ledge["id"]).json()["html"]

@@ -1,1 +1,1 @@
-"""The bench: a stance of a piece, its edits, and what is seen of it."""
+"""The bench: the page, and what is seen of a stance on it."""

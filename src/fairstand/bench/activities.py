@@ -19,7 +19,7 @@ class Activity:
 
 ACTIVITIES = (
     Activity("inspect", "Inspect", "bench/activities/inspect.html"),
-    Activity("turn", "Turn", "bench/activities/turn.html"),
+    Activity("turn", "Turn", "turning/activity.html"),
     Activity("prop", "Prop", "bench/activities/prop.html"),
     Activity("compare", "Compare"),
     Activity("hand-over", "Hand over", "bench/activities/hand_over.html"),

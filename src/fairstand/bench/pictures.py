@@ -1,10 +1,9 @@
 """Drawings of stances for cards and the strip, kept in the cache folder."""
 
 from fairstand.memory import keep_bytes, stored_bytes
+from fairstand.stances.current import Current
 from printability.drawing import drawing_png
 from printability.mesh import joined
-
-from .current import Current
 
 __all__ = ["stance_drawing"]
 

@@ -7,6 +7,7 @@ import zipfile
 import numpy as np
 from django.utils.safestring import mark_safe
 
+from fairstand.stances.current import Current
 from printability.layers import (
     Hanging,
     LayerPicture,
@@ -16,8 +17,6 @@ from printability.layers import (
     region_loops,
     thin_places_of_layer,
 )
-
-from .current import Current
 
 __all__ = ["all_layers_zip", "close_up", "plane_context", "section_context"]
 

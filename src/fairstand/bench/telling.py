@@ -6,6 +6,8 @@ import numpy as np
 from django.template.loader import render_to_string
 from django.urls import reverse
 
+from fairstand.stances.current import Current, NeedsWork
+from fairstand.stances.strip import keep_figures
 from printability.edits import edit_from
 from printability.errors import PrintabilityError
 from printability.findings import KINDS
@@ -14,9 +16,6 @@ from printability.measuring import measure_at
 from printability.mesh import unit_doubt
 from printability.process import PROCESSES
 from printability.supports import Fitted, PillarSize, Rod
-
-from .current import Current, NeedsWork
-from .stances import keep_figures
 
 __all__ = ["PILLAR_SIZE_LABELS", "findings_of", "measures_of", "state_of", "support_as_dict"]
 

@@ -2,7 +2,7 @@
 
 from django.urls import path
 
-from . import strip_views, turn_views, views
+from . import views
 
 app_name = "bench"
 urlpatterns = [
@@ -29,22 +29,5 @@ urlpatterns = [
     path("<int:stance_id>/separate/", views.separate, name="separate"),
     path("<int:stance_id>/measures.csv", views.measures_file, name="measures_file"),
     path("<int:stance_id>/plane/", views.plane, name="plane"),
-    path("<int:stance_id>/turning/live/", turn_views.live, name="live"),
-    path("<int:stance_id>/turning/", turn_views.turns, name="turns"),
-    path("<int:stance_id>/turning/drawing.png", turn_views.drawing, name="turn_drawing"),
-    path("<int:stance_id>/ways-out/", turn_views.ways_out, name="ways_out"),
-    path("disc-<int:directions>.bin", turn_views.disc, name="disc"),
-    path("<int:stance_id>/strip/", strip_views.strip, name="strip"),
-    path("<int:stance_id>/fork/", strip_views.fork, name="fork"),
-    path("<int:stance_id>/take-in/", strip_views.take_in, name="take_in"),
-    path("<int:stance_id>/rename/", strip_views.rename, name="rename"),
-    path("<int:stance_id>/move/", strip_views.move, name="move"),
-    path("<int:stance_id>/delete/", strip_views.delete, name="delete"),
-    path("<int:stance_id>/bring-back/", strip_views.bring_back, name="bring_back"),
-    path("<int:stance_id>/undo-strip/", strip_views.undo, name="undo_strip"),
-    path("<int:stance_id>/redo-strip/", strip_views.redo, name="redo_strip"),
-    path("piece/<int:piece_id>/compare/", strip_views.compare, name="compare"),
-    path("piece/<int:piece_id>/compare.csv", strip_views.compare_file, name="compare_file"),
-    path("<int:stance_id>/compare.png", strip_views.compare_drawing, name="compare_drawing"),
     path("<int:stance_id>/layers.zip", views.layers_file, name="layers_file"),
 ]

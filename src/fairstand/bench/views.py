@@ -5,6 +5,7 @@ import io
 import math
 
 import numpy as np
+from django.conf import settings
 from django.db import transaction
 from django.http import Http404, HttpResponse, JsonResponse
 from django.shortcuts import get_object_or_404, redirect, render
@@ -16,8 +17,15 @@ from django.views.decorators.http import require_GET, require_POST
 from fairstand.library.keeping import bring_in
 from fairstand.library.models import Piece
 from fairstand.memory import remembered
+from fairstand.reading import BYTES, described
 from fairstand.replies import Superseded, body_of, json_view
+from fairstand.stances import editing
+from fairstand.stances.asked import as_named, binary, now_of, png, stance_of
+from fairstand.stances.current import Current, NeedsWork, current
+from fairstand.stances.models import Stance
+from fairstand.stances.strip import strip_of
 from fairstand.work.progress import begin
+from fairstand.work.views import as_dict
 from printability.errors import EditError, MeshFileError, PrintabilityError
 from printability.mesh import (
     MM_PER_UNIT,
@@ -29,17 +37,12 @@ from printability.mesh import (
 )
 from printability.process import PROCESSES
 
-from . import editing
 from .activities import ACTIVITIES
-from .asked import as_named, binary, now_of, png, stance_of
-from .current import Current, NeedsWork, current
-from .models import Stance
 from .pictures import stance_drawing
+from .schemas import BODIES, FINDINGS, PLANE, STATE
 from .section import all_layers_zip, plane_context, section_context
-from .stances import strip_of
 from .tasks import slice_stance
 from .telling import PILLAR_SIZE_LABELS, findings_of, measures_of, state_of, support_as_dict
-from .turning import ASKED_FROM_FACETS
 
 __all__ = [
     "bodies",
@@ -80,6 +83,7 @@ def open_piece(request, piece_id):
 
 
 @require_GET
+@described("image/png")
 def piece_drawing(request, piece_id):
     """A drawing of the piece as its first stance stands."""
     piece = get_object_or_404(Piece.objects.of(request.user), pk=piece_id)
@@ -109,7 +113,7 @@ def page(request, stance_id):
     start = {
         "state": state_of(now),
         "activities": [{"key": a.key, "label": a.label} for a in ACTIVITIES],
-        "asked_from_facets": ASKED_FROM_FACETS,
+        "asked_from_facets": settings.FAIRSTAND_ASKED_FROM_FACETS,
         "urls": {
             "state": reverse("bench:state", **url),
             "edits": reverse("bench:edit", **url),
@@ -128,12 +132,12 @@ def page(request, stance_id):
             "patches": reverse("bench:patches", **url),
             "checks": reverse("handover:checks", **url),
             "page": reverse("bench:page", **url),
-            "live": reverse("bench:live", **url),
-            "turns": reverse("bench:turns", **url),
-            "ways": reverse("bench:ways_out", **url),
-            **{name: reverse(f"bench:{name}", **url) for name in STRIP_CHANGES},
-            "strip": reverse("bench:strip", **url),
-            "compare": reverse("bench:compare", args=[stance.piece_id]),
+            "live": reverse("turning:live", **url),
+            "turns": reverse("turning:turns", **url),
+            "ways": reverse("turning:ways_out", **url),
+            **{name: reverse(f"stances:{name}", **url) for name in STRIP_CHANGES},
+            "strip": reverse("stances:strip", **url),
+            "compare": reverse("compare:page", args=[stance.piece_id]),
         },
         "strip": strip_of(stance.piece, stance),
     }
@@ -155,6 +159,7 @@ def page(request, stance_id):
 
 @require_GET
 @json_view
+@described(schema=STATE)
 def state(request, stance_id):
     """The stance as it is."""
     return state_of(now_of(request, stance_id))
@@ -176,6 +181,10 @@ def _threshold(request) -> float | None:
 
 @require_GET
 @json_view
+@described(
+    schema=FINDINGS,
+    query={"threshold": "overhang threshold in degrees, instead of the stance’s own"},
+)
 def findings(request, stance_id):
     """Ledger and tower; at another threshold where one is asked for."""
     return findings_of(now_of(request, stance_id), _threshold(request))
@@ -183,6 +192,7 @@ def findings(request, stance_id):
 
 @require_GET
 @json_view
+@described(BYTES, query={"v": "the state’s key", "threshold": "overhang threshold in degrees"})
 def patches(request, stance_id):
     """Number of the overhang patch of every facet, uint32, 0 for none."""
     now = now_of(request, stance_id)
@@ -200,7 +210,7 @@ def slice_in_background(request, stance_id):
         request.user, f"{own}{now.key}", f"Slicing {now.stance.piece.name}", slice_stance,
         now.stance.pk, now.recipe, replaces=own,
     )  # fmt: skip
-    return JsonResponse({"work": str(work.pk)}, status=202)
+    return JsonResponse({"work": as_dict(work)}, status=202)
 
 
 def _changed(request, change, stance_id: int, body: dict, *arguments) -> dict:
@@ -251,6 +261,7 @@ def pillar_preview(request, stance_id):
 
 @require_GET
 @json_view
+@described(BYTES, query={"v": "names the state"})
 def mesh(request, stance_id):
     """Source vertices and facets: two counts (uint32), then float32 and uint32 rows."""
     now = now_of(request, stance_id)
@@ -264,6 +275,7 @@ def mesh(request, stance_id):
 
 @require_GET
 @json_view
+@described(BYTES, query={"v": "names the state"})
 def sides(request, stance_id):
     """Painted side of every facet, uint32: 1 show, 2 back, 0 neither."""
     now = now_of(request, stance_id)
@@ -275,6 +287,7 @@ def sides(request, stance_id):
 
 @require_GET
 @json_view
+@described(BYTES, query={"v": "names the state"})
 def creases(request, stance_id):
     """Pairs of source vertices (uint32) to draw as ink lines."""
     now = now_of(request, stance_id)
@@ -284,6 +297,7 @@ def creases(request, stance_id):
 
 @require_GET
 @json_view
+@described(BYTES, query={"v": "names the state"})
 def slopes(request, stance_id):
     """Underside slope of every facet, float32 degrees; 999 for what faces up or rests."""
     now = now_of(request, stance_id)
@@ -293,6 +307,7 @@ def slopes(request, stance_id):
 
 @require_GET
 @json_view
+@described(schema=BODIES)
 def bodies(request, stance_id):
     """The bodies, which of them are the same or mirrored; numbered from 1."""
     now = now_of(request, stance_id)
@@ -314,6 +329,7 @@ def bodies(request, stance_id):
 
 @require_GET
 @json_view
+@described(BYTES, query={"v": "names the state"})
 def body_of_facet(request, stance_id):
     """Number of the body of every facet, uint32, from 1."""
     now = now_of(request, stance_id)
@@ -349,6 +365,7 @@ def separate(request, stance_id):
 
 
 @require_GET
+@described("text/csv")
 def measures_file(request, stance_id):
     """The measures as CSV."""
     rows = [["number", "kind", "value", "unit", "text"]]
@@ -366,6 +383,7 @@ def measures_file(request, stance_id):
 
 @require_GET
 @json_view
+@described("image/png", query={"v": "names the state"})
 def drawing(request, stance_id):
     """Drawing of the stance for the strip."""
     now = now_of(request, stance_id)
@@ -373,12 +391,14 @@ def drawing(request, stance_id):
 
 
 @require_GET
+@described("text/html", query={"v": "names the state"})
 def section(request, stance_id, layer):
     """One layer as an SVG fragment with its figures."""
     return _of_layers(request, stance_id, lambda now: _section(request, now, layer, False))
 
 
 @require_GET
+@described("image/svg+xml")
 def section_file(request, stance_id, layer):
     """One layer as an SVG file in millimetres."""
     return _of_layers(request, stance_id, lambda now: _section(request, now, layer, True))
@@ -386,6 +406,14 @@ def section_file(request, stance_id, layer):
 
 @require_GET
 @json_view
+@described(
+    schema=PLANE,
+    query={
+        "turn": "about Z, degrees",
+        "tilt": "from level, degrees",
+        "offset": "along its normal, mm",
+    },
+)
 def plane(request, stance_id):
     """A free cut: its drawing, and its outlines in space."""
     values = []
@@ -408,6 +436,7 @@ def plane(request, stance_id):
 
 
 @require_GET
+@described("application/zip")
 def layers_file(request, stance_id):
     """All layers as SVG files in a zip."""
 

@@ -2,7 +2,7 @@
 
 from django.urls import reverse
 
-from fairstand.bench.current import Current
+from fairstand.stances.current import Current
 from printability import handover as core
 from printability.stance_file import StanceFile, written_stance
 

@@ -4,14 +4,25 @@ from django.http import Http404, HttpResponse
 from django.shortcuts import get_object_or_404
 from django.views.decorators.http import require_GET
 
-from fairstand.bench.current import current
-from fairstand.bench.models import Stance
+from fairstand.reading import BYTES, FLAG, TEXT, described, items, numbers, record
 from fairstand.replies import json_view
+from fairstand.stances.current import current
+from fairstand.stances.models import Stance
 from printability.errors import PrintabilityError
+from printability.stance_file import SCHEMA
 
 from .files import FORMATS, file_of, filename_of, offer, recipe_of
 
 __all__ = ["checks", "download", "recipe"]
+
+
+CHECKS = record(
+    checks=items(record(key=TEXT, label=TEXT, ok=FLAG, text=TEXT)),
+    files=items(
+        record(kind=TEXT, filename=TEXT, about=TEXT, holds=TEXT, url=TEXT, ready=FLAG)
+    ),
+    recipe=record(filename=TEXT, url=TEXT), size_mm=numbers(3), place=TEXT,
+)  # fmt: skip
 
 
 def _now(request, stance_id):
@@ -21,12 +32,14 @@ def _now(request, stance_id):
 
 @require_GET
 @json_view
+@described(schema=CHECKS)
 def checks(request, stance_id):
     """What was checked, and what the files would hold."""
     return offer(_now(request, stance_id))
 
 
 @require_GET
+@described(BYTES)
 def download(request, stance_id, kind):
     """One file."""
     if kind not in FORMATS:
@@ -43,6 +56,7 @@ def download(request, stance_id, kind):
 
 
 @require_GET
+@described(schema=SCHEMA)
 def recipe(request, stance_id):
     """The stance as a file: its edits, to be made again elsewhere."""
     now = _now(request, stance_id)

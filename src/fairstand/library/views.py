@@ -13,6 +13,7 @@ from django.views.decorators.http import require_GET, require_POST
 
 from fairstand.replies import body_of, json_view
 from fairstand.work.progress import begin
+from fairstand.work.views import as_dict
 from printability.errors import MeshFileError
 from printability.mesh import FORMATS, check_size
 
@@ -58,7 +59,7 @@ def upload(request):
     with open(settings.UPLOADS_DIR / name, "wb") as target:
         shutil.copyfileobj(file, target)
     work = begin(request.user, "", f"Opening {file.name}", open_upload, name, file.name)
-    return JsonResponse({"work": str(work.pk)}, status=202)
+    return JsonResponse({"work": as_dict(work)}, status=202)
 
 
 @require_POST

@@ -6,8 +6,8 @@ from types import SimpleNamespace
 from django.conf import settings
 from django.db import migrations, models
 
-from fairstand.bench.models import digest_after
 from fairstand.library.keeping import source_mesh
+from fairstand.stances.models import digest_after
 from printability.edits import edit_from, kept_by_place
 from printability.errors import PrintabilityError
 

@@ -93,14 +93,15 @@ export function sendFile(url, file, onProgress) {
 }
 
 // Follows background work until it ends; calls back at each look.
-export async function follow(workId, onLook) {
+// work: its record, as the server gave it.
+export async function follow(work, onLook) {
   // Often at first, for what is quick; a picture that is drawn in software pays for every look.
   for (let pause = 120; ; pause = Math.min(pause * 1.4, 500)) {
-    const work = await getJson(`/work/${workId}/`);
-    onLook(work);
-    if (!work.open) return work;
+    const now = await getJson(work.url);
+    onLook(now);
+    if (!now.open) return now;
     await new Promise((resolve) => setTimeout(resolve, pause));
   }
 }
 
-export const cancelWork = (workId) => postJson(`/work/${workId}/cancel/`);
+export const cancelWork = (work) => postJson(work.cancel_url);

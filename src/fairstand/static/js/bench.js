@@ -200,7 +200,7 @@ Alpine.data("bench", () => mixed(...everyActivity().map((a) => a.data ?? {}), wa
     this.stopped = "";
     try {
       const { work } = await postJson(start.urls.slice);
-      this.work = { id: work, stage: "Waiting for its turn", done: 0 };
+      this.work = work;
       const ended = await follow(work, (w) => this.work?.id === w.id && (this.work = w));
       if (this.state.key !== key) return;
       if (ended.state === "done") await this.showFindings(await getJson(start.urls.findings));
@@ -217,7 +217,7 @@ Alpine.data("bench", () => mixed(...everyActivity().map((a) => a.data ?? {}), wa
 
   async cancelWork() {
     try {
-      if (this.work) await cancelWork(this.work.id);
+      if (this.work) await cancelWork(this.work);
     } catch (error) {
       this.problem = error.message;
     }

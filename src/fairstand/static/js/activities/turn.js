@@ -308,7 +308,7 @@ register("turn", {
         this.turnsAgain = true;
         return;
       }
-      if (this.turnsWork) cancelWork(this.turnsWork.id).catch(() => {}); // for what it was before
+      if (this.turnsWork) cancelWork(this.turnsWork).catch(() => {}); // for what it was before
       const wanted = (this.turnsOf = this.mapOf());
       const isOver = () => this.turnsOf !== wanted;
       this.turnsStopped = "";
@@ -319,7 +319,7 @@ register("turn", {
           let found = await postJson(start.urls.turns, { ...body, only_if_known: !work });
           if (isOver()) return;
           if (found.work) {
-            this.turnsWork = { id: found.work, stage: "Waiting for its turn", done: 0 };
+            this.turnsWork = found.work;
             const ended = await follow(found.work, (w) => this.turnsWork?.id === w.id && (this.turnsWork = w));
             if (isOver()) return;
             this.turnsWork = null;
@@ -400,7 +400,7 @@ register("turn", {
     },
     async cancelTurns() {
       try {
-        if (this.turnsWork) await cancelWork(this.turnsWork.id);
+        if (this.turnsWork) await cancelWork(this.turnsWork);
       } catch (error) {
         this.problem = error.message;
       }

@@ -13,6 +13,7 @@ from fairstand.memory import (
     stored_arrays,
     stored_object,
 )
+from fairstand.stances.current import Current, NeedsWork, current, digest
 from printability.drawing import drawing_png
 from printability.edits import edit_from
 from printability.errors import EditError
@@ -38,10 +39,7 @@ from printability.turning import (
 )
 from printability.ways_out import predict
 
-from .current import Current, NeedsWork, current, digest
-
 __all__ = [
-    "ASKED_FROM_FACETS",
     "disc_cells",
     "found_turns",
     "look_for_turns",
@@ -51,8 +49,6 @@ __all__ = [
     "weights_from",
 ]
 
-# Finer meshes take a while to be looked at; the maker asks for it then.
-ASKED_FROM_FACETS = 40_000
 # Pixels across the disc of directions; the page draws it at this size.
 DISC = 256
 # Fine meshes are looked at from fewer sides, so that the map takes about half a minute at most.
@@ -297,7 +293,7 @@ def found_turns(now: Current, weights: dict[str, float]) -> dict:
     return {
         "key": now.key,
         "directions": len(turns.downs),
-        "disc_url": reverse("bench:disc", args=[len(turns.downs)]) + f"?v={len(turns.downs)}",
+        "disc_url": reverse("turning:disc", args=[len(turns.downs)]) + f"?v={len(turns.downs)}",
         "downs": np.round(turns.downs, 5).ravel().tolist(),
         "goals": goals,
         "has_show_side": len(scorer.shown) > 0,
@@ -351,7 +347,7 @@ def _told(
         "minutes": kept["time_s"] / 60,
         "better": better,
         "worse": worse,
-        "drawing": reverse("bench:turn_drawing", args=[now.stance.pk])
+        "drawing": reverse("turning:drawing", args=[now.stance.pk])
         + f"?down={down}&v={proposal_key(now)}",
     }
 

@@ -2,14 +2,14 @@
 
 from django.template.loader import render_to_string
 
+from fairstand.bench.section import close_up, section_context
 from fairstand.memory import kept_object, stored_object
+from fairstand.stances.current import Current, NeedsWork, current, digest
 from printability.edits import edit_from
 from printability.errors import EditError
 from printability.findings import Finding
 from printability.ways_out import predict, turns_out
 
-from .current import Current, NeedsWork, current, digest
-from .section import close_up, section_context
 from .turning import scorer_of
 
 __all__ = ["finding_named", "look_for_ways_out", "ways_key", "ways_out_html"]
@@ -96,7 +96,7 @@ def ways_out_html(now: Current, finding_id: str) -> str:
         raise NeedsWork
     finding = finding_named(now, finding_id)
     return render_to_string(
-        "bench/_ways_out.html",
+        "turning/_ways_out.html",
         {"finding": finding, "ways": [_shown(way) for way in found]},
     )
 

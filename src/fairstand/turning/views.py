@@ -7,12 +7,14 @@ import numpy as np
 from django.http import HttpResponse, JsonResponse
 from django.views.decorators.http import require_GET, require_POST
 
+from fairstand.reading import BYTES, described
 from fairstand.replies import body_of, json_view
+from fairstand.stances.asked import as_named, binary, now_of, png, stance_of
+from fairstand.stances.current import NeedsWork, digest
 from fairstand.work.progress import begin
+from fairstand.work.views import as_dict
 from printability.errors import EditError
 
-from .asked import as_named, binary, now_of, png, stance_of
-from .current import NeedsWork, digest
 from .tasks import find_turns, find_ways_out
 from .turning import (
     disc_cells,
@@ -49,6 +51,7 @@ def live(request, stance_id):
 
 @require_GET
 @json_view
+@described(BYTES)
 def disc(request, directions):
     """Number of the direction at every pixel of the disc, uint16, 65535 outside."""
     if not 10 <= directions <= 20_000:
@@ -74,11 +77,14 @@ def turns(request, stance_id):
             f"Ways to stand {now.stance.piece.name}", find_turns, now.stance.pk, now.recipe,
             weights, replaces=own,
         )  # fmt: skip
-        return JsonResponse({"work": str(work.pk)}, status=202)
+        return JsonResponse({"work": as_dict(work)}, status=202)
 
 
 @require_GET
 @json_view
+@described(
+    "image/png", query={"down": "three numbers, a direction of the piece", "v": "names the state"}
+)
 def drawing(request, stance_id):
     """Drawing of the piece with a direction of its own down."""
     try:
@@ -110,4 +116,4 @@ def ways_out(request, stance_id):
             f"Ways out for {now.stance.piece.name}", find_ways_out, now.stance.pk, now.recipe,
             finding_id, replaces=own, beside=f"{own}{now.view_key}/",
         )  # fmt: skip
-        return JsonResponse({"work": str(work.pk)}, status=202)
+        return JsonResponse({"work": as_dict(work)}, status=202)

@@ -34,7 +34,7 @@ from printability.surface import (
 
 from .models import Stance
 
-__all__ = ["Current", "NeedsWork", "current", "digest", "edits_in_force"]
+__all__ = ["Current", "NeedsWork", "as_asked", "current", "digest", "edits_in_force"]
 
 # Slicing to about this many loop points a facet of the background limit is still quick.
 QUICK_POINTS_PER_FACET = 15
@@ -253,6 +253,12 @@ def current(
         setup = replace(setup, supports=())
     given = None if edits is None else tuple(edits)
     return Current(stance, source, setup, given, tuple(further), is_passing)
+
+
+def as_asked(work, stance_id: int, recipe: list) -> Current:
+    """The stance as it was when background work was asked for, whatever has been done since."""
+    stance = Stance.objects.of(work.owner, deleted=True).select_related("piece").get(pk=stance_id)
+    return current(stance, [edit_from(kind, parameters) for kind, parameters in recipe])
 
 
 def _start(stance: Stance) -> Setup:

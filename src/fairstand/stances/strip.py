@@ -47,7 +47,7 @@ def strip_of(piece, present: Stance | None = None) -> dict:
                 "id": stance.pk,
                 "name": stance.name,
                 "edits": stance.in_force,
-                "url": reverse("bench:bring_back", args=[stance.pk]),
+                "url": reverse("stances:bring_back", args=[stance.pk]),
             }
             for stance in piece.stances.filter(deleted__isnull=False).order_by("-deleted")
         ],

@@ -9,12 +9,11 @@ from django.urls import reverse
 from django.utils.safestring import mark_safe
 
 from fairstand.memory import keep_bytes, kept_object, stored_bytes, stored_object
+from fairstand.stances.current import Current, NeedsWork, current, digest
 from printability.colours import COLOURS
 from printability.drawing import drawing_png, span_to_show
 from printability.errors import PrintabilityError
 from printability.mesh import joined
-
-from .current import Current, NeedsWork, current, digest
 
 __all__ = ["ROWS", "Row", "compared", "comparison_csv", "numbers_of", "scaled_drawing"]
 
@@ -107,7 +106,7 @@ def compared(stances) -> dict:
             "ink": COLOURS[TOWERS[number][0]],
             "dashes": TOWERS[number][1],
             "number": number + 1,
-            "drawing": reverse("bench:compare_drawing", args=[stance.pk]),
+            "drawing": reverse("compare:drawing", args=[stance.pk]),
             "version": now.view_key,
         }
         try:

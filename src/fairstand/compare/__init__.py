@@ -1,0 +1,1 @@
+"""Stances of a piece side by side."""

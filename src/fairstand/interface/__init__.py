@@ -1,0 +1,1 @@
+"""The reading interfaces, described as OpenAPI."""

@@ -1,0 +1,1 @@
+"""Stances: records of edits, undo, and what a stance is right now."""

@@ -1,0 +1,1 @@
+"""Turning: what follows the hand, the map of every direction, proposals, ways out."""
