@@ -5,7 +5,7 @@ import json
 from fairstand.stances.models import Stance
 
 
-def post(client, stance_id, name, body=None):
+def post(client, stance_id, name, body=None, query=""):
     """A change, or a question with a body; made on what there is unless it says otherwise."""
     stance = Stance.objects.select_related("piece").get(pk=stance_id)
     on = {"revision": stance.revision, "strip_revision": stance.piece.strip_revision}
@@ -14,7 +14,7 @@ def post(client, stance_id, name, body=None):
                "undo-strip", "redo-strip", "take-in")  # fmt: skip
     sent = {**(on if asks in made_on else {}), **(body or {})}
     return client.post(
-        f"/bench/{stance_id}/{name.rstrip('/')}/", json.dumps(sent), "application/json",
+        f"/bench/{stance_id}/{name.rstrip('/')}/{query}", json.dumps(sent), "application/json",
         headers={"accept": "application/json"},
     )  # fmt: skip
 

@@ -310,7 +310,7 @@ def test_a_scaled_piece_keeps_its_pillar_and_shows_what_leaves_the_machine(
     assert large["size"] == small["size"]
     assert large["fit"] == "stands"
     assert large["contact_mm"] == pytest.approx([2 * v for v in small["contact_mm"]], abs=1e-3)
-    widest = [max(r for _, r in p["profile_mm"]) for p in (small, large)]
+    widest = [max(max(rod[6:]) for rod in p["rods"]) for p in (small, large)]
     assert widest[0] == widest[1]
     # Not kept: one axis alone.
     page.locator('[data-field="keep"]').uncheck()

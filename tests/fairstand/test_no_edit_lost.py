@@ -19,6 +19,7 @@ from fairstand.plain import from_arrays, to_arrays
 from fairstand.stances.models import Stance, StripRecord
 from fairstand.work.models import Work
 from fairstand.work.progress import begin
+from printability.edits.marks import MOST_PLACES
 from printability.errors import MeshFileError
 from printability.findings import find
 from printability.inspection import inspect_model
@@ -68,7 +69,11 @@ class _Tab:
 
     def change(self, name, **body):
         answer = post(
-            self.client, self.stance.pk, name, {**body, "revision": self.state["revision"]}
+            self.client,
+            self.stance.pk,
+            name,
+            {**body, "revision": self.state["revision"]},
+            "?findings=later",
         )
         assert answer.status_code in (200, 400, 409), answer.content
         if answer.status_code == 400:
@@ -88,12 +93,12 @@ class _Tab:
         return answer.status_code == 200
 
 
-@pytest.mark.parametrize("seed", [1, 2])
+@pytest.mark.parametrize("seed", [1, 2, 3])
 def test_two_tabs_at_random_end_in_the_same_state(client, stance, seed):
     draws = random.Random(seed)
     tabs = [_Tab(client, stance), _Tab(client, stance)]
     history, redoable, numbers = [], [], iter(range(1, 10_000))
-    for _ in range(250):
+    for _ in range(500):
         tab = draws.choice(tabs)
         what = draws.choices(
             ["edit", "undo", "redo", "fork", "delete", "strip"], [5, 2, 2, 1, 1, 1]
@@ -212,8 +217,8 @@ def test_a_deleted_piece_is_listed_and_comes_back_after_a_reload(client, stance)
 
 
 def test_separated_bodies_come_all_at_once_and_go_all_at_once(client, monkeypatch):
-    from fairstand.demo.pieces import perch_brackets
     from fairstand.bench import views
+    from fairstand.demo.pieces import perch_brackets
 
     own = bring_in(local_maker(), binary_stl(perch_brackets(), "p"), "perch.stl").stances.get()
     calls = []
@@ -263,12 +268,20 @@ def test_memory_is_counted_in_bytes_and_the_oldest_goes_first():
 
 
 def test_a_stroke_over_everything_and_one_that_is_too_large(client, stance):
+    places = [{"facet": n % 28, "weights": [0.5, 0.25, 0.25]} for n in range(MOST_PLACES)]
+    for brush in (0, 5, 1000):
+        answer = edit(client, stance.pk, "paint", side="show", places=places, brush_mm=brush)
+        assert answer.status_code == 200
+    sides = np.frombuffer(client.get(answer.json()["state"]["sides_url"]).content, np.uint32)
+    assert set(sides) == {1}
+    answer = edit(client, stance.pk, "paint", side="show", places=[*places, places[0]])
+    assert answer.status_code == 400
+    assert "at most 20,000 places" in answer.json()["error"]
+    # As strokes were kept before: by facets of the import.
     runs = [[2 * n, 1] for n in range(12)]
-    assert edit(client, stance.pk, "paint", side="show", facets=runs).status_code == 200
-    runs = [[n % 24, 1] for n in range(400_000)]
-    assert edit(client, stance.pk, "paint", side="show", facets=runs).status_code == 200
+    assert edit(client, stance.pk, "paint", side="back", facets=runs).status_code == 200
     with override_settings(DATA_UPLOAD_MAX_MEMORY_SIZE=1000):
-        answer = edit(client, stance.pk, "paint", side="show", facets=runs)
+        answer = edit(client, stance.pk, "paint", side="show", places=places)
     assert answer.status_code == 400
     assert "in parts" in answer.json()["error"]
 

@@ -102,6 +102,8 @@ class Edit:
 
 
 def _plain(value):
+    if isinstance(value, Anchor):
+        return value.plain()
     if is_dataclass(value):
         return asdict(value)
     if isinstance(value, tuple):

@@ -5,7 +5,7 @@ from numba import njit
 
 from .index import _LEAF, FacetIndex
 
-__all__ = ["facets_in_box", "facets_within", "nearest_facing"]
+__all__ = ["facets_in_box", "facets_of_places", "facets_within", "nearest_facing"]
 
 
 @njit(cache=True, nogil=True)
@@ -118,6 +118,19 @@ def _nearest(vertices, facets, order, box, first_leaf, p, n, least_cos, reach):
 
 
 @njit(cache=True, nogil=True)
+def _facets_of(vertices, facets, order, box, first_leaf, points, normals, hints, cos, near, reach):
+    out = np.empty(points.shape[0], np.int64)
+    for i in range(points.shape[0]):
+        p, n, h = points[i], normals[i], hints[i]
+        if 0 <= h < facets.shape[0] and _agrees(vertices, facets, h, n, cos):
+            if _distance2(vertices, facets, h, p) <= near * near:
+                out[i] = h
+                continue
+        out[i], _ = _nearest(vertices, facets, order, box, first_leaf, p, n, cos, reach)
+    return out
+
+
+@njit(cache=True, nogil=True)
 def _within(vertices, facets, order, box, first_leaf, points, normals, least_cos, radius, out):
     stack = np.empty(96, np.int64)
     for i in range(points.shape[0]):
@@ -203,6 +216,31 @@ def nearest_facing(
         np.array(point, np.float64), np.array(normal, np.float64), least_cos, float(reach),
     )  # fmt: skip
     return int(which), float(far)
+
+
+def facets_of_places(
+    index: FacetIndex, points: np.ndarray, normals: np.ndarray, hints: np.ndarray,
+    least_cos: float, near: float, reach: float,
+) -> np.ndarray:  # fmt: skip
+    """The facet of each of many places, (p,) int; -1 where there is none.
+
+    Parameters
+    ----------
+    index : FacetIndex
+    points, normals : (p, 3) float
+    hints : (p,) int
+        The facet that is taken where it is as near as ``near``; -1 for none.
+    least_cos : float
+        Of the angle between the facet's normal and the place's.
+    near, reach : float
+        What is farther than ``reach`` does not count.
+    """
+    return _facets_of(
+        index.vertices, index.facets, index.order, index.box, index.first_leaf,
+        np.ascontiguousarray(points, np.float64).reshape(-1, 3),
+        np.ascontiguousarray(normals, np.float64).reshape(-1, 3),
+        np.ascontiguousarray(hints, np.int64), least_cos, float(near), float(reach),
+    )  # fmt: skip
 
 
 def facets_within(

@@ -1,6 +1,6 @@
 """What the changes of shape leave of a piece, and places on it that outlast them."""
 
-from .anchors import FACING_COS, REACH_MM, Anchor, SurfacePoint, anchor_at, resolve
+from .anchors import FACING_COS, REACH_MM, Anchor, SurfacePoint, anchor_at, facets_of, resolve
 from .frame import Frame
 from .part import WHOLE, Part, Step, build_parts, is_of
 from .steps import Framed
@@ -17,6 +17,7 @@ __all__ = [
     "SurfacePoint",
     "anchor_at",
     "build_parts",
+    "facets_of",
     "is_of",
     "resolve",
 ]

@@ -5,12 +5,13 @@ part is looked at, the place is found again: on the facet that it was made on wh
 holds it, else on the nearest surface that faces about the same way.
 """
 
+import math
 from dataclasses import dataclass
 
 import numpy as np
 
 from ..mesh import Mesh
-from ..mesh.nearest import nearest_facing, weights_of_nearest
+from ..mesh.nearest import facets_of_places, weights_of_nearest
 from .part import Part
 
 __all__ = ["FACING_COS", "REACH_MM", "Anchor", "SurfacePoint", "anchor_at", "resolve"]
@@ -19,8 +20,11 @@ __all__ = ["FACING_COS", "REACH_MM", "Anchor", "SurfacePoint", "anchor_at", "res
 REACH_MM = 1.0
 # A surface that faces more than 60 degrees away is another one [common practice, no source].
 FACING_COS = 0.5
-# A facet holds a place that is this near to it, as a part of the mesh's size.
-_ON_FACET = 1e-6
+# A facet holds a place that is this near to it, as a part of the mesh's extent, and of how far
+# out it lies.
+_ON_FACET, _ROUNDED = 1e-6, 1e-12
+# Of so many places the facet is looked up by its number; of more, by its place alone.
+_MOST_LOOKED_UP = 100
 
 
 @dataclass(frozen=True)
@@ -40,6 +44,10 @@ class Anchor:
     point: tuple[float, float, float]
     normal: tuple[float, float, float]
     facet: int = -1
+
+    def plain(self) -> dict:
+        """The place as plain data."""
+        return {"point": self.point, "normal": self.normal, "facet": self.facet}
 
     def in_mm(self, part: Part) -> np.ndarray:
         """(3,) float: where it is on a part, whether there is a surface or not."""
@@ -61,54 +69,64 @@ class SurfacePoint:
 
 def anchor_at(part: Part, facet: int, weights: tuple[float, float, float]) -> Anchor:
     """The place that was pointed out on a part, by a facet and weights of `Part.own`."""
-    corners = part.own.vertices[part.own.facets[facet]]
-    normal = np.cross(corners[1] - corners[0], corners[2] - corners[0])
-    length = float(np.linalg.norm(normal))
+    # A brush points out thousands: plain numbers are quicker here than small arrays.
+    corners = part.own.vertices[part.own.facets[facet]].tolist()
+    (ax, ay, az), (bx, by, bz), (cx, cy, cz) = corners
+    ux, uy, uz, vx, vy, vz = bx - ax, by - ay, bz - az, cx - ax, cy - ay, cz - az
+    normal = (uy * vz - uz * vy, uz * vx - ux * vz, ux * vy - uy * vx)
+    length = math.hypot(*normal)
+    p, q, r = weights
     return Anchor(
-        tuple(float(v) for v in np.asarray(weights) @ corners),
-        tuple(float(v) for v in (normal / length if length else normal)),
+        tuple(p * a + q * b + r * c for a, b, c in zip(*corners, strict=True)),
+        tuple(v / length for v in normal) if length else (0.0, 0.0, 0.0),
         int(part.facet_from[facet]),
     )
 
 
-def resolve(anchor: Anchor, part: Part, reach_mm: float = REACH_MM) -> SurfacePoint | None:
-    """Where a place is on a part; None where the surface is not there any more.
+def facets_of(anchors: tuple[Anchor, ...], part: Part, reach_mm: float = REACH_MM) -> np.ndarray:
+    """Facets of a part that places are on, (p,) int; -1 where the surface is not there any more.
 
     Parameters
     ----------
-    anchor : Anchor
+    anchors : tuple of Anchor
     part : Part
     reach_mm : float
         A surface farther away is another one.
     """
-    mesh, point = part.mesh, anchor.in_mm(part)
-    normal = part.frame.normal(anchor.normal)
-    size = float(np.abs(mesh.vertices).max(initial=0.0)) + 1e-12
-    near = _ON_FACET * size
-    for facet in _hinted(anchor.facet, part):
-        weights = weights_of_nearest(mesh.vertices, mesh.facets, facet, point)
-        found = SurfacePoint(int(facet), tuple(float(w) for w in weights))
-        if np.linalg.norm(found.on(mesh) - point) <= near and _faces(mesh, facet, normal):
-            return found
-    facet, _ = nearest_facing(mesh.index, point, normal, FACING_COS, reach_mm)
+    mesh, frame = part.mesh, part.frame
+    points = np.array([a.point for a in anchors], float).reshape(-1, 3) * frame.factors
+    normals = np.array([a.normal for a in anchors], float).reshape(-1, 3) / frame.factors
+    length = np.linalg.norm(normals, axis=1, keepdims=True)
+    normals = np.divide(normals, length, out=np.zeros_like(normals), where=length > 0)
+    if not len(mesh.facets):
+        return np.full(len(points), -1)
+    extent, far = np.ptp(mesh.vertices, axis=0).max(), np.abs(mesh.vertices).max()
+    near = float(_ON_FACET * extent + _ROUNDED * far)
+    return facets_of_places(
+        mesh.index, points, normals, _hints(anchors, part), FACING_COS, near, reach_mm
+    )
+
+
+def resolve(anchor: Anchor, part: Part, reach_mm: float = REACH_MM) -> SurfacePoint | None:
+    """Where a place is on a part; None where the surface is not there any more."""
+    (facet,) = facets_of((anchor,), part, reach_mm)
     if facet < 0:
         return None
-    weights = weights_of_nearest(mesh.vertices, mesh.facets, facet, point)
-    return SurfacePoint(facet, tuple(float(w) for w in weights))
+    point = anchor.in_mm(part)
+    weights = weights_of_nearest(part.mesh.vertices, part.mesh.facets, facet, point)
+    return SurfacePoint(int(facet), tuple(float(w) for w in weights))
 
 
-def _hinted(facet: int, part: Part) -> np.ndarray:
-    """Facets of a part that were, or were cut from, a facet of the import."""
-    if facet < 0:
-        return np.zeros(0, np.int64)
-    if facet < len(part.facet_from) and part.facet_from[facet] == facet:
-        return np.array([facet])
-    return np.flatnonzero(part.facet_from == facet)
+def _hints(anchors: tuple[Anchor, ...], part: Part) -> np.ndarray:
+    """The facet of a part that is likely the one of each place, -1 where it has to be looked for.
 
-
-def _faces(mesh: Mesh, facet: int, normal: np.ndarray) -> bool:
-    if not normal.any():
-        return True
-    a, b, c = mesh.vertices[mesh.facets[facet]]
-    own = np.cross(b - a, c - a)
-    return float(own @ normal) >= FACING_COS * float(np.linalg.norm(own))
+    Most facets keep their number; of one that has another now, one that was cut from it is tried.
+    """
+    of_import = np.array([a.facet for a in anchors], np.int64)
+    known = (of_import >= 0) & (of_import < len(part.facet_from))
+    same = np.where(known, part.facet_from[np.where(known, of_import, 0)], -1) == of_import
+    hints = np.where(known & same, of_import, -1)
+    for i in np.flatnonzero((of_import >= 0) & ~same)[:_MOST_LOOKED_UP]:
+        now = np.flatnonzero(part.facet_from == of_import[i])
+        hints[i] = now[0] if len(now) == 1 else -1
+    return hints

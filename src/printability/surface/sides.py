@@ -9,7 +9,7 @@ import numpy as np
 
 from ..mesh import facet_normals
 from ..mesh.nearest import facets_within
-from ..parts import Anchor, Frame, Part, resolve
+from ..parts import Anchor, Frame, Part, facets_of
 from . import _kernels
 
 __all__ = ["BACK", "NEITHER", "SHOW", "SIDES", "Stroke", "paint_key", "painted_sides"]
@@ -94,8 +94,8 @@ def _brush(part: Part, stroke: Stroke, sides: np.ndarray) -> None:
     for first, count in stroke.facets:
         run = (part.facet_from >= first) & (part.facet_from < first + count)
         sides[run] = SIDES[stroke.side]
-    found = [resolve(place, part) for place in stroke.places]
-    under = np.array([at.facet for at in found if at is not None], np.int64)
+    found = facets_of(stroke.places, part)
+    under = found[found >= 0]
     if not len(under):
         return
     if stroke.crease_deg is not None:
@@ -104,9 +104,8 @@ def _brush(part: Part, stroke: Stroke, sides: np.ndarray) -> None:
     else:
         touched = under
         if stroke.radius > 0:
-            here = [place for place, at in zip(stroke.places, found, strict=True) if at is not None]
-            points = np.array([place.point for place in here])
-            normals = np.array([place.normal for place in here])
+            points = np.array([place.point for place in stroke.places])[found >= 0]
+            normals = np.array([place.normal for place in stroke.places])[found >= 0]
             within = facets_within(own.index, points, normals, _BRUSHED_COS, stroke.radius)
             touched = np.union1d(under, np.flatnonzero(within))
     sides[touched] = SIDES[stroke.side]
