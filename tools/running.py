@@ -30,11 +30,11 @@ def chromium_path() -> str | None:
     return named or shutil.which("chromium") or shutil.which("chromium-browser")
 
 
-def chromium(playwright: Playwright) -> Browser:
+def chromium(playwright: Playwright, *flags: str) -> Browser:
     """Chromium without a monitor, drawing by software."""
     path = chromium_path()
     assert path, "Chromium is missing; `make test` installs it on Debian."
-    return playwright.chromium.launch(executable_path=path, args=FLAGS)
+    return playwright.chromium.launch(executable_path=path, args=[*FLAGS, *flags])
 
 
 class Server:

@@ -34,7 +34,7 @@ def busy_server(_servers):
 @pytest.fixture(scope="session")
 def chromium():
     with sync_playwright() as playwright:
-        browser = running.chromium(playwright)
+        browser = running.chromium(playwright, "--webgl-antialiasing-mode=none")
         yield browser
         browser.close()
 
