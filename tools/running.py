@@ -21,6 +21,8 @@ FLAGS = [
     "--no-sandbox", "--disable-quic", "--no-first-run", "--disable-background-networking",
     "--disable-component-update", "--disable-sync", "--use-gl=angle", "--use-angle=swiftshader",
     "--enable-unsafe-swiftshader", "--enable-precise-memory-info", "--js-flags=--expose-gc",
+    # Laying the page together on the processor costs a fourth of doing it by software GL.
+    "--disable-gpu-compositing",
 ]  # fmt: skip
 
 

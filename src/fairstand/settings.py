@@ -35,6 +35,8 @@ ALLOWED_HOSTS = ["127.0.0.1", "localhost", "[::1]"]
 FAIRSTAND_MAX_BYTES = int(float(os.environ.get("FAIRSTAND_MAX_MB", "200")) * 1e6)
 FAIRSTAND_MAX_FACETS = int(os.environ.get("FAIRSTAND_MAX_FACETS", "5000000"))
 FAIRSTAND_BACKGROUND_BYTES = int(os.environ.get("FAIRSTAND_BACKGROUND_BYTES", "15000000"))
+# Whether what is compiled is loaded before the first click; off, the first click waits for it.
+FAIRSTAND_WARM_UP = os.environ.get("FAIRSTAND_WARM_UP", "on") != "off"
 # From so many facets on, every way to stand it is looked at only when asked for.
 FAIRSTAND_ASKED_FROM_FACETS = 40_000
 FAIRSTAND_BACKGROUND_FACETS = int(os.environ.get("FAIRSTAND_BACKGROUND_FACETS", "400000"))

@@ -3,7 +3,6 @@
 from dataclasses import replace
 
 import numpy as np
-from trimesh.creation import box
 
 from printability.drawing import drawing_png
 from printability.findings import find
@@ -46,21 +45,34 @@ def warm_up() -> None:
     find(crowd, inspect_model(crowd.mesh, PROCESSES["resin"]), 45.0)
 
 
+def _box(size, middle) -> tuple[np.ndarray, np.ndarray]:
+    """Corners and facets of a box."""
+    corners = np.array([(x, y, z) for x in (-1, 1) for y in (-1, 1) for z in (-1, 1)]) / 2
+    # Four corners of each side, seen from outside.
+    sides = [(0, 1, 3, 2), (4, 6, 7, 5), (0, 4, 5, 1), (2, 3, 7, 6), (0, 2, 6, 4), (1, 5, 7, 3)]
+    facets = [half for a, b, c, d in sides for half in ((a, b, c), (a, c, d))]
+    return corners * size + middle, np.array(facets)
+
+
+def _boxes(*parts) -> tuple[np.ndarray, np.ndarray]:
+    made = [_box(*part) for part in parts]
+    facets = [facets + 8 * i for i, (_, facets) in enumerate(made)]
+    return np.concatenate([corners for corners, _ in made]), np.concatenate(facets)
+
+
 def _table() -> Mesh:
     """Two boxes that overlap, so that unions and islands are on the way."""
-
-    top, leg = box((20, 12, 2)), box((3, 3, 20))
-    vertices = np.concatenate([top.vertices + (0, 0, 20), leg.vertices + (0, 0, 10)])
-    return Mesh(vertices, np.concatenate([top.faces, leg.faces + 8]).astype(np.int32))
+    vertices, facets = _boxes(((20, 12, 2), (0, 0, 20)), ((3, 3, 20), (0, 0, 10)))
+    return Mesh(vertices, facets.astype(np.int32))
 
 
 def _crowd() -> Mesh:
     """Many tables on two legs beside each other: bridges, openings, regions by the hundred."""
-    table = [box((4, 2, 0.2)), box((0.6, 2, 0.5)), box((0.6, 2, 0.5))]
-    for part, at in zip(table, ((0, 0, 0.6), (-1.7, 0, 0.25), (1.7, 0, 0.25)), strict=True):
-        part.apply_translation(at)
-    points = np.concatenate([part.vertices for part in table])
-    facets = np.concatenate([part.faces + 8 * i for i, part in enumerate(table)])
+    points, facets = _boxes(
+        ((4, 2, 0.2), (0, 0, 0.6)),
+        ((0.6, 2, 0.5), (-1.7, 0, 0.25)),
+        ((0.6, 2, 0.5), (1.7, 0, 0.25)),
+    )
     shift = np.array([(6 * i, 4 * j, 0) for i in range(5) for j in range(5)])
     return Mesh(
         np.ascontiguousarray((points[None] + shift[:, None]).reshape(-1, 3)),

@@ -16,6 +16,8 @@ from printability.mesh import binary_stl
 from solids import table
 
 pytestmark = pytest.mark.browser
+# As many as fit the suite; set it to 50 for a long look.
+MOMENTS = int(os.environ.get("FAIRSTAND_KILLS", "4"))
 
 
 class Asking:
@@ -47,7 +49,9 @@ class Asking:
 
     def lift(self, mm):
         body = {"kind": "lift", "parameters": {"lift_mm": mm}, "revision": self.revision}
-        self.revision = self.ask("/bench/1/edits/", body)["state"]["revision"]
+        state = self.ask("/bench/1/edits/", body)["state"]
+        self.revision = state["revision"]
+        return state["lift_mm"]
 
 
 def _workers(server_pid):
@@ -73,7 +77,8 @@ def _until(true, seconds=60):
 
 @pytest.fixture
 def killed(tmp_path):
-    running = Server(tmp_path / "killed", FAIRSTAND_BACKGROUND_FACETS="10")
+    running = Server(tmp_path / "killed", FAIRSTAND_BACKGROUND_FACETS="10",
+                     FAIRSTAND_WARM_UP="off")  # fmt: skip
     yield running
     if running.process.poll() is None:
         running.stop()
@@ -86,19 +91,23 @@ def test_killed_at_random_nothing_acknowledged_is_lost_and_nobody_stays(killed):
     asking = Asking(killed)
     asking.bring_in()
     acknowledged = 0.0
-    for turn in range(4):
+    for turn in range(MOMENTS):
         end, n = time.monotonic() + draws.uniform(0.0, 1.2), 0
         while time.monotonic() < end:
             n += 1
-            asking.lift(turn * 100 + n / 10)
-            acknowledged = turn * 100 + n / 10
+            acknowledged = asking.lift(turn % 9 * 100 + n % 900 / 10)
             if n == 2:  # long work is under way
                 asking.ask("/bench/1/slice/", {})
         pid = killed.process.pid
-        os.kill(pid, signal.SIGKILL)
-        killed.process.wait()
-        _until(lambda pid=pid: not _workers(pid))
-        killed.start()
+        victim = draws.choice(["server", "worker", "both"])
+        for worker in _workers(pid) if victim != "server" else ():
+            os.kill(worker, signal.SIGKILL)
+        if victim != "worker":
+            os.kill(pid, signal.SIGKILL)
+            killed.process.wait()
+            _until(lambda pid=pid: not _workers(pid))
+            killed.start()
+        _until(lambda: _workers(killed.process.pid))
         state = asking.ask("/bench/1/state/")
         assert state["lift_mm"] == pytest.approx(acknowledged)
         asking.revision = state["revision"]

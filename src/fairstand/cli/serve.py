@@ -56,8 +56,9 @@ def run(port: int, with_demo: bool) -> int:
     call_command("migrate", verbosity=0, interactive=False)
     abandon_stale()
     sweep()
-    print("Warming up (the first time, compiling takes one to two minutes) …", flush=True)
-    warm_up()
+    if settings.FAIRSTAND_WARM_UP:
+        print("Warming up (the first time, compiling takes one to two minutes) …", flush=True)
+        warm_up()
     if with_demo:
         from fairstand.demo.seed import seed
 

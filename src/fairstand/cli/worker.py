@@ -18,11 +18,13 @@ def main() -> None:
     import django
 
     django.setup()
+    from django.conf import settings
     from django.core.management import call_command
 
     from fairstand.warm_up import warm_up
 
-    warm_up()
+    if settings.FAIRSTAND_WARM_UP:
+        warm_up()
     call_command("db_worker", interval=0.2, startup_delay=False, reload=False, verbosity=0)
 
 
