@@ -1,6 +1,6 @@
 """``make bench``: print how fast the core is beside general-purpose libraries."""
 
-from . import adding_pillars, many, slicing, turning
+from . import adding_pillars, frames, many, slicing, turning
 
 
 def main() -> None:
@@ -9,6 +9,7 @@ def main() -> None:
     many.run()
     turning.run()
     adding_pillars.run()
+    frames.run()
 
 
 if __name__ == "__main__":

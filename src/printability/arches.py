@@ -92,7 +92,7 @@ class Arches:
         middles = [part.center_mm[:2] for part in ledges]
         places = np.array(
             [
-                middle if part.is_near(middle) else part.worst_mm
+                middle if part.near(np.array([middle]), np.zeros(1))[0] else part.worst_mm
                 for part, middle in zip(ledges, middles, strict=True)
             ]
         )

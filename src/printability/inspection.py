@@ -376,6 +376,10 @@ class Inspection:
         """The layer in which what begins at a height shows first, see `layers.levels`."""
         return int(levels(np.array([z_mm]), self.layers.layer_height_mm, self.hair_mm)[0])
 
+    def levels_of(self, z_mm: np.ndarray) -> np.ndarray:
+        """The same of many heights, (p,) int."""
+        return levels(z_mm, self.layers.layer_height_mm, self.hair_mm)
+
     def layer_at(self, z_mm: float) -> int:
         """The layer that spans a height."""
         last = max(self.layers.count - 1, 0)

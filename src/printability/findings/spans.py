@@ -93,14 +93,14 @@ def worst_of_stacks(parts: list[Hanging]) -> list[Hanging]:
 
 def pillars_under(case: Case, part: Hanging) -> int:
     """Pillars whose contact is under a part of a layer: at its height, and within or beside it."""
-    count = 0
-    for support in case.placed.standing:
-        count += any(
-            abs(case.look.level(contact.at_mm[2]) - part.layer) <= 1
-            and part.is_near(contact.at_mm[:2], contact.diameter_mm / 2 + 0.05)
-            for contact in support.contacts
-        )
-    return count
+    owned = [(i, c) for i, one in enumerate(case.look.supports) for c in one.contacts]
+    levels = case.look.levels_of(np.array([contact.at_mm[2] for _, contact in owned]))
+    owned = [own for own, k in zip(owned, levels, strict=True) if abs(int(k) - part.layer) <= 1]
+    near = part.near(
+        np.array([contact.at_mm[:2] for _, contact in owned]).reshape(-1, 2),
+        np.array([contact.diameter_mm / 2 + 0.05 for _, contact in owned]),
+    )
+    return len({i for (i, _), is_near in zip(owned, near, strict=True) if is_near})
 
 
 def under_part(part: Hanging) -> tuple[tuple[float, float], ...]:

@@ -373,3 +373,29 @@ def shortest_crossing(x, y, free, held):
                 best, best_angle = length, angle
         step /= 2
     return best, best_angle, x, y
+
+
+@njit(cache=True, nogil=True)
+def near_loops(points, ends, queries, reach):
+    """Whether queries (q, 2) are within loops, or no farther from one than their reach.
+
+    ``points`` are the loops' points one loop after another, ``ends`` where each ends.
+    """
+    odd = np.zeros(queries.shape[0], np.bool_)
+    near = np.zeros(queries.shape[0], np.bool_)
+    first = 0
+    for end in ends:
+        for p in range(first, end):
+            q = p + 1 if p + 1 < end else first
+            ax, ay, bx, by = points[p, 0], points[p, 1], points[q, 0], points[q, 1]
+            ux, uy = bx - ax, by - ay
+            length = max(ux * ux + uy * uy, 1e-300)
+            for i in range(queries.shape[0]):
+                x, y = queries[i, 0] - ax, queries[i, 1] - ay
+                if (ay <= queries[i, 1]) != (by <= queries[i, 1]):
+                    if x < y / uy * ux:
+                        odd[i] = not odd[i]
+                t = min(max((x * ux + y * uy) / length, 0.0), 1.0)
+                near[i] |= (x - t * ux) ** 2 + (y - t * uy) ** 2 <= reach[i] * reach[i]
+        first = end
+    return odd | near

@@ -87,21 +87,21 @@ class Hanging:
     part: int = 0
     loops: tuple[np.ndarray, ...] = field(default=(), repr=False, compare=False)
 
-    def is_near(self, point_mm: tuple[float, float], reach_mm: float = 0.0) -> bool:
-        """Whether a point is within the part, or no farther than that from its outline."""
-        odd = False
-        for loop in self.loops:
-            a, b = loop - point_mm, np.roll(loop, -1, axis=0) - point_mm
-            way = b - a
-            if reach_mm:
-                length = np.maximum(np.einsum("ij,ij->i", way, way), 1e-300)
-                t = np.clip(-np.einsum("ij,ij->i", a, way) / length, 0, 1)
-                if (np.linalg.norm(a + t[:, None] * way, axis=1) <= reach_mm).any():
-                    return True
-            crosses = (a[:, 1] <= 0) != (b[:, 1] <= 0)
-            at = a[crosses, 0] - a[crosses, 1] / way[crosses, 1] * way[crosses, 0]
-            odd ^= bool(np.count_nonzero(at > 0) % 2)
-        return odd
+    def near(self, points_mm: np.ndarray, reach_mm: np.ndarray) -> np.ndarray:
+        """Which points are within the part, or no farther than that from its outline, (p,) bool.
+
+        Parameters
+        ----------
+        points_mm : (p, 2) float
+        reach_mm : (p,) float
+        """
+        if not self.loops:
+            return np.zeros(len(points_mm), np.bool_)
+        ends = np.cumsum([len(loop) for loop in self.loops])
+        return _kernels.near_loops(
+            np.concatenate(self.loops), ends, np.ascontiguousarray(points_mm, np.float64),
+            np.ascontiguousarray(reach_mm, np.float64),
+        )  # fmt: skip
 
 
 def layers_that_reach(layers: Layers, under_mm2: np.ndarray, least_mm: float) -> np.ndarray:
