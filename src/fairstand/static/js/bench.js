@@ -378,7 +378,11 @@ Alpine.data("bench", () => mixed(...everyActivity().map((a) => a.data ?? {}), wa
     if (next.goesTo) return (location.href = next.goesTo(this));
     if (key === this.activity) return;
     activityOf(this.activity).leave?.(this);
+    // Each activity's column is where it was left.
+    const column = this.$refs.column;
+    this.scrolled = { ...this.scrolled, [this.activity]: column.scrollTop };
     this.activity = key;
+    this.$nextTick(() => (column.scrollTop = this.scrolled[key] ?? 0));
     next.enter?.(this);
   },
   // Along the tabs, as tabs are used: what is come to is shown, but not what is another page.

@@ -4,54 +4,111 @@ import { hex, parts } from "../colours.js";
 import { emptied } from "./disposing.js";
 import { segments } from "./lines.js";
 
-const SIDES = 24;
-const NUMBERS = 12; // of a rod: two ends, two radii, colour, how opaque
+// Sides of a rod's picture, by how many rods there are: a few are looked at closely.
+const SIDES = [[150, 24], [800, 12], [Infinity, 7]];
 const NEAR = 8; // pixels from a contact that still take hold of it
 const ROOM = 64; // rods that there is room for at first
 
-// A rod is drawn from a round bar of length and radius 1, with the ends and radii of each.
 const VERTEX = `
-  attribute vec3 a;
-  attribute vec3 b;
-  attribute vec2 radii;
   attribute vec4 tint;
   varying vec4 vTint;
   varying vec3 vNormal;
-  varying vec3 vWorld;
+  varying float vZ;
   void main() {
-    vec3 way = b - a;
-    float size = max(length(way), 1e-6);
-    vec3 n = way / size;
-    vec3 u = normalize(abs(n.z) < 0.9 ? cross(vec3(0.0, 0.0, 1.0), n) : cross(vec3(1.0, 0.0, 0.0), n));
-    vec3 v = cross(n, u);
-    vec3 out2 = u * position.x + v * position.y;
-    vWorld = a + way * position.z + mix(radii.x, radii.y, position.z) * out2;
-    vNormal = abs(normal.z) > 0.5 ? n * normal.z : normalize(out2 + n * (radii.x - radii.y) / size);
     vTint = tint;
-    gl_Position = projectionMatrix * viewMatrix * vec4(vWorld, 1.0);
+    vNormal = normal;
+    vZ = position.z;
+    gl_Position = projectionMatrix * viewMatrix * vec4(position, 1.0);
   }`;
 const FRAGMENT = `
   uniform vec3 eye;
   uniform float cutZ;
-  uniform bool hideAbove;
   varying vec4 vTint;
   varying vec3 vNormal;
-  varying vec3 vWorld;
+  varying float vZ;
   void main() {
-    if (hideAbove && vWorld.z > cutZ) discard;
-    float key = 0.5 + 0.5 * dot(vNormal, normalize(vec3(-0.4, -0.6, 0.7)));
+    #ifdef CUT
+    if (vZ > cutZ) discard;
+    #endif
+    float key = 0.5 + 0.5 * dot(vNormal, vec3(-0.398, -0.597, 0.696));
     gl_FragColor = vec4(vTint.rgb * (0.78 + 0.24 * key + 0.30 * max(dot(vNormal, eye), 0.0)), vTint.a);
     #include <colorspace_fragment>
   }`;
 // Handles are of one size on the screen, so that they can be grabbed whatever the contact's own.
 const DOT = "if (length(gl_PointCoord - 0.5) > 0.5) discard;";
 
-function bar() {
-  const shape = new THREE.CylinderGeometry(1, 1, 1, SIDES).rotateX(Math.PI / 2).translate(0, 0, 0.5);
-  const geometry = new THREE.InstancedBufferGeometry();
-  geometry.index = shape.index;
-  for (const name of ["position", "normal"]) geometry.setAttribute(name, shape.getAttribute(name));
-  return geometry;
+const sidesOf = (count) => SIDES.find(([most]) => count <= most)[1];
+
+// Corners of rods in one buffer: a drawing by instances says the same with less, but software
+// renderers take many times as long for it.
+class Rods {
+  constructor(room, sides) {
+    Object.assign(this, { room, sides, corners: 4 * sides + 2, perRod: 12 * sides });
+    this.geometry = new THREE.BufferGeometry();
+    const attribute = (name, array, size, normalized) => {
+      const values = new THREE.BufferAttribute(array, size, normalized).setUsage(THREE.DynamicDrawUsage);
+      this.geometry.setAttribute(name, values);
+      return values;
+    };
+    const count = this.corners * room;
+    this.parts = [
+      attribute("position", new Float32Array(3 * count), 3),
+      attribute("normal", new Float32Array(3 * count), 3),
+      attribute("tint", new Uint8Array(4 * count), 4, true),
+    ];
+    // Round the side, then fans over the lower and the upper end.
+    const one = [];
+    for (let i = 0; i < sides; i++) {
+      const j = (i + 1) % sides;
+      const [a, b, c, d] = [2 * i, 2 * j, 2 * j + 1, 2 * i + 1];
+      one.push(a, b, c, a, c, d, 4 * sides, 2 * sides + j, 2 * sides + i, 4 * sides + 1, 3 * sides + i, 3 * sides + j);
+    }
+    const index = new Uint32Array(this.perRod * room);
+    for (let r = 0; r < room; r++) for (let k = 0; k < one.length; k++) index[one.length * r + k] = one[k] + this.corners * r;
+    this.geometry.setIndex(new THREE.BufferAttribute(index, 1));
+    this.ring = Array.from({ length: sides }, (_, i) => [Math.cos((2 * Math.PI * i) / sides), Math.sin((2 * Math.PI * i) / sides)]);
+  }
+
+  // One rod at its place; tint: four parts of 1.
+  write(at, [ax, ay, az, bx, by, bz, ra, rb], tint) {
+    const a = new THREE.Vector3(ax, ay, az);
+    const b = new THREE.Vector3(bx, by, bz);
+    const n = b.clone().sub(a);
+    const lean = (ra - rb) / Math.max(n.length(), 1e-6);
+    n.normalize();
+    const u = (Math.abs(n.z) < 0.9 ? new THREE.Vector3(0, 0, 1) : new THREE.Vector3(1, 0, 0)).cross(n).normalize();
+    const v = n.clone().cross(u);
+    const { corners, sides } = this;
+    const [place, facing, dye] = this.parts.map((part) => part.array);
+    let to = corners * at;
+    const put = (end, out, r, normal) => {
+      place.set([end.x + r * out.x, end.y + r * out.y, end.z + r * out.z], 3 * to);
+      facing.set([normal.x, normal.y, normal.z], 3 * to);
+      to++;
+    };
+    const out = this.ring.map(([c, s]) => u.clone().multiplyScalar(c).addScaledVector(v, s));
+    for (const o of out) {
+      const side = o.clone().addScaledVector(n, lean).normalize();
+      put(a, o, ra, side);
+      put(b, o, rb, side);
+    }
+    const down = n.clone().negate();
+    for (const o of out) put(a, o, ra, down);
+    for (const o of out) put(b, o, rb, n);
+    put(a, n, 0, down);
+    put(b, n, 0, n);
+    const colour = tint.map((part) => Math.round(255 * part));
+    for (let c = 0; c < corners; c++) dye.set(colour, 4 * (corners * at + c));
+  }
+
+  // What was written from one rod to another goes to the graphics card.
+  send(first, last) {
+    for (const part of this.parts) {
+      const size = part.itemSize * this.corners;
+      part.addUpdateRange(size * first, size * (last - first));
+      part.needsUpdate = true;
+    }
+  }
 }
 
 export class SupportLayer {
@@ -60,11 +117,11 @@ export class SupportLayer {
   chosen = null;
 
   constructor(uniforms) {
-    this.material = new THREE.ShaderMaterial({ vertexShader: VERTEX, fragmentShader: FRAGMENT, uniforms, transparent: true });
-    this.rods = new THREE.Mesh(bar(), this.material);
+    this.material = new THREE.ShaderMaterial({ vertexShader: VERTEX, fragmentShader: FRAGMENT, uniforms });
+    this.rods = new THREE.Mesh(new THREE.BufferGeometry(), this.material);
     this.rods.frustumCulled = false;
     this.slots = new Map(); // key to where its rods lie, and what they were drawn from
-    this.#makeRoom(ROOM);
+    this.#makeRoom(ROOM, SIDES[0][1]);
     const handle = (depthTest) => {
       const material = new THREE.PointsMaterial({ size: 10, sizeAttenuation: false, vertexColors: true, depthTest });
       material.onBeforeCompile = (shader) => {
@@ -92,6 +149,14 @@ export class SupportLayer {
     const cross = this.shown.filter((s) => s.blocked_at_mm).flatMap(({ blocked_at_mm: [x, y, z] }) =>
       [[1, 1], [1, -1]].flatMap(([dx, dz]) => [[x - arm * dx, y, z - arm * dz], [x + arm * dx, y, z + arm * dz]]));
     if (cross.length) this.crosses.add(segments(cross, hex("brick"), { depthTest: false }));
+  }
+
+  // Cut open at the layer, or whole; what is never cut is drawn without looking.
+  setOpen(isOpen) {
+    if (Boolean(this.material.defines.CUT) === isOpen) return;
+    if (isOpen) this.material.defines.CUT = 1;
+    else delete this.material.defines.CUT;
+    this.material.needsUpdate = true;
   }
 
   // The support under a ray, {key, far, isHandle}, or null; toScreen and at: pixels, for handles.
@@ -130,7 +195,7 @@ export class SupportLayer {
     const count = shown.reduce((sum, s) => sum + s.rods.length, 0);
     if (keys !== this.keys) this.slots.clear();
     this.keys = keys;
-    if (count > this.room) this.#makeRoom(2 * count);
+    if (count > this.bars.room || sidesOf(count) !== this.bars.sides) this.#makeRoom(Math.max(2 * count, ROOM), sidesOf(count));
     let at = 0;
     let [first, last] = [Infinity, -1];
     for (const support of shown) {
@@ -138,32 +203,22 @@ export class SupportLayer {
       const drawnFrom = JSON.stringify([support.rods, tint]);
       if (this.slots.get(support.key) !== drawnFrom) {
         this.slots.set(support.key, drawnFrom);
-        support.rods.forEach((rod, i) => {
-          this.numbers.set(rod, NUMBERS * (at + i));
-          this.numbers.set(tint, NUMBERS * (at + i) + 8);
-        });
+        support.rods.forEach((rod, i) => this.bars.write(at + i, rod, tint));
         first = Math.min(first, at);
         last = Math.max(last, at + support.rods.length);
       }
       at += support.rods.length;
     }
-    this.rods.geometry.instanceCount = count;
+    this.rods.geometry.setDrawRange(0, this.bars.perRod * count);
     this.rods.visible = count > 0;
-    if (last < 0) return;
-    this.buffer.addUpdateRange(NUMBERS * first, NUMBERS * (last - first));
-    this.buffer.needsUpdate = true;
+    this.material.transparent = shown.some((s) => s.fit !== "stands");
+    if (last >= 0) this.bars.send(first, last);
   }
 
-  #makeRoom(count) {
-    const old = this.rods.geometry;
-    this.rods.geometry = bar();
-    old.dispose();
-    this.room = count;
-    this.numbers = new Float32Array(NUMBERS * count);
-    this.buffer = new THREE.InstancedInterleavedBuffer(this.numbers, NUMBERS, 1);
-    this.buffer.setUsage(THREE.DynamicDrawUsage);
-    for (const [name, size, offset] of [["a", 3, 0], ["b", 3, 3], ["radii", 2, 6], ["tint", 4, 8]])
-      this.rods.geometry.setAttribute(name, new THREE.InterleavedBufferAttribute(this.buffer, size, offset));
+  #makeRoom(count, sides) {
+    this.rods.geometry.dispose();
+    this.bars = new Rods(count, sides);
+    this.rods.geometry = this.bars.geometry;
     this.slots.clear();
   }
 

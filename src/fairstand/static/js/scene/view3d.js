@@ -151,6 +151,7 @@ export class View3D {
     this.uniforms.cutZ.value = z;
     this.uniforms.hideAbove.value = hideAbove;
     this.model.setOpen(hideAbove);
+    this.supports.setOpen(hideAbove);
     this.draw();
   }
 
