@@ -10,7 +10,7 @@ from fairstand.stances.current import Current, NeedsWork
 from fairstand.stances.strip import keep_figures
 from printability.edits import edit_from
 from printability.errors import PrintabilityError
-from printability.findings import KINDS
+from printability.findings import KINDS, place_told, told
 from printability.layers import hair_mm, levels, perimeters_mm
 from printability.measuring import measure_at
 from printability.mesh import unit_doubt
@@ -175,7 +175,7 @@ def findings_of(now: Current, threshold_deg: float | None = None) -> dict:
     layers = look.layers
     cost = look.estimate(threshold)
     if threshold == now.setup.effective_threshold_deg:
-        keep_figures(now)
+        keep_figures(now, ledger)
     return out | {
         "ready": True,
         "tower": {
@@ -187,38 +187,15 @@ def findings_of(now: Current, threshold_deg: float | None = None) -> dict:
         },
         "estimate": asdict(cost),
         "findings": [
-            {
-                "id": f.id,
-                "kind": f.kind,
-                "severity": f.severity.label,
-                "title": f.title,
-                "short": f.short,
-                "burden": f.burden,
+            told(f)
+            | {
                 "layer": min(f.layer, max(layers.count - 1, 0)),
-                "z_mm": f.z_mm,
-                "center_mm": f.center_mm,
                 "place": now.placed.source_place(f.center_mm),
-                "patch": f.patch,
                 "from_below": KINDS[f.kind].about == "underside",
-                "accepted": f.accepted,
             }
             for f in ledger.findings
         ],
-        "places": [
-            {
-                "id": p.id,
-                "number": p.number,
-                "title": p.worst.short,
-                "kind": p.worst.kind,
-                "severity": p.severity.label,
-                "accepted": p.is_accepted,
-                "z_mm": p.z_mm,
-                "center_mm": p.center_mm,
-                "findings": [f.id for f in p.findings],
-                "patches": p.patches,
-            }
-            for p in ledger.places
-        ],
+        "places": [place_told(p) for p in ledger.places],
         "problems": ledger.problems,
         "ledger_html": render_to_string(
             "bench/_ledger.html",

@@ -8,7 +8,8 @@ from pathlib import Path
 import numpy as np
 
 from printability.errors import MeshFileError
-from printability.findings import find
+from printability.facts import facts_of
+from printability.findings import find, place_told, told
 from printability.inspection import inspect_model
 from printability.layers import Hanging
 from printability.mesh import (
@@ -175,21 +176,10 @@ def report_of(
         "same_bodies": [list(group) for group in same],
         "mirror_bodies": [list(pair) for pair in mirrored],
         "estimate": _fields(cost, "grid_support_mm3", "mass_g", "time_s"),
-        "findings": [
-            {
-                **_fields(f, "id", "kind"),
-                "severity": f.severity.label,
-                **_fields(f, "measure", "limit", "unit", "z_mm", "center_mm", "text"),
-            }
-            for f in ledger.findings
-        ],
+        "facts": {k: _plain(v) for k, v in facts_of(look, ledger, threshold).items()},
+        "findings": [{k: _plain(v) for k, v in told(f).items()} for f in ledger.findings],
         "places": [
-            {
-                "id": p.id,
-                "findings": [f.id for f in p.findings],
-                **_fields(p, "z_mm", "center_mm", "area_mm2"),
-                "severity": p.severity.label,
-            }
+            {k: v if k in ("findings", "patches") else _plain(v) for k, v in place_told(p).items()}
             for p in ledger.places
         ],
         "notes": list(ledger.notes),

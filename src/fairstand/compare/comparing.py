@@ -2,7 +2,6 @@
 
 import csv
 import io
-from dataclasses import dataclass
 
 import numpy as np
 from django.urls import reverse
@@ -13,9 +12,10 @@ from fairstand.stances.current import Current, NeedsWork, current, digest
 from printability.colours import COLOURS
 from printability.drawing import drawing_png, span_to_show
 from printability.errors import PrintabilityError
+from printability.facts import FACTS, Fact, facts_of
 from printability.mesh import joined
 
-__all__ = ["ROWS", "Row", "compared", "comparison_csv", "numbers_of", "scaled_drawing"]
+__all__ = ["FACTS", "compared", "comparison_csv", "numbers_of", "scaled_drawing"]
 
 # Line styles and inks of the towers, told apart without colour as well.
 TOWERS = (
@@ -24,35 +24,6 @@ TOWERS = (
 )  # fmt: skip
 MOST_COMPARED = len(TOWERS)
 DRAWING = (300, 240)
-
-
-@dataclass(frozen=True)
-class Row:
-    """One line of the table: what it is, its unit, decimals, and which way is better."""
-
-    key: str
-    label: str
-    unit: str
-    digits: int
-    best: str | None  # "least", "most", or None where neither is better
-
-
-ROWS = (
-    Row("height_mm", "height", "mm", 1, "least"),
-    Row("layers", "layers", "", 0, "least"),
-    Row("minutes", "time", "min", 0, "least"),
-    Row("mass_g", "mass", "g", 1, "least"),
-    Row("support_mm3", "grid-support volume", "mm³", 0, "least"),
-    Row("area_mm2", "supported area", "mm²", 0, "least"),
-    Row("islands", "islands", "", 0, "least"),
-    Row("worst_grip", "worst grip", "", 2, "most"),
-    Row("peak_mm2", "peak layer", "mm²", 0, "least"),
-    Row("rough_mm2", "rough show side", "mm²", 0, "least"),
-    Row("scar_mm2", "scarred show side", "mm²", 0, "least"),
-    Row("margin_mm", "footing margin", "mm", 1, "most"),
-    Row("pillars", "pillars", "", 0, None),
-    Row("problems", "places, risky or worse", "", 0, "least"),
-)
 
 
 def numbers_of(now: Current) -> dict:
@@ -69,28 +40,9 @@ def numbers_of(now: Current) -> dict:
     if found is not None:
         return found
     look = now.inspection()
-    cost = look.estimate(threshold)
-    ledger = now.ledger(threshold)
-    stand = look.footing
-    margin = stand.margin_mm if stand else -np.inf
-    shown = look.shown is not None
-    found = {
-        "height_mm": float(now.placed.mesh.vertices[:, 2].max()),
-        "layers": look.layers.count,
-        "minutes": cost.time_s / 60,
-        "mass_g": cost.mass_g,
-        "support_mm3": cost.grid_support_mm3,
-        "area_mm2": now.overhang(threshold).area_mm2,
-        "islands": len(look.islands),
-        "worst_grip": look.worst_grip,
-        "peak_mm2": look.peak.area_mm2 if look.peak else 0.0,
-        "rough_mm2": look.finish.rough_mm2 if shown else None,
-        "scar_mm2": cost.scar_mm2 if shown else None,
-        "margin_mm": float(margin) if np.isfinite(margin) else None,
-        "pillars": len(now.placed.supports),
-        "problems": ledger.problems,
-        "tower": (look.layers.layer_height_mm, np.round(look.layers.area_mm2, 3).tolist()),
-    }
+    found = facts_of(look, now.ledger(threshold), threshold, len(now.placed.supports))
+    areas = np.round(look.layers.area_mm2, 3).tolist()
+    found["tower"] = (look.layers.layer_height_mm, areas)
     kept_object(name, found)
     return found
 
@@ -121,7 +73,7 @@ def compared(stances) -> dict:
     span = max((column["span_mm"] for column in columns), default=1.0)
     for column in columns:
         column["drawing"] += f"?span={span:.3f}&v={column['version']}"
-    rows = [_marked(row, columns) for row in ROWS]
+    rows = [_marked(row, columns) for row in FACTS]
     return {
         "columns": columns,
         "rows": [row for row in rows if row["any"]],
@@ -131,7 +83,7 @@ def compared(stances) -> dict:
     }
 
 
-def _marked(row: Row, columns: list[dict]) -> dict:
+def _marked(row: Fact, columns: list[dict]) -> dict:
     """A row's cells, the best of them marked where they differ."""
     values = [c["numbers"][row.key] if c["numbers"] else None for c in columns]
     known = [round(v, row.digits) for v in values if v is not None]
@@ -222,7 +174,7 @@ def comparison_csv(stances) -> str:
     writer = csv.writer(out)
     writer.writerow(["what", "unit", *(_plain(c["stance"].name) for c in table["columns"])])
     writer.writerow(["process", "", *(c["process"] for c in table["columns"])])
-    for row in ROWS:
+    for row in FACTS:
         values = [c["numbers"][row.key] if c["numbers"] else None for c in table["columns"]]
         writer.writerow([row.label, row.unit, *("" if v is None else f"{v:.6g}" for v in values)])
     return out.getvalue()

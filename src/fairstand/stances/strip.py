@@ -8,6 +8,7 @@ from fairstand.library.keeping import source_mesh
 from fairstand.memory import kept_object, stored_object
 from printability.edits import edit_from, kept_by_place
 from printability.errors import EditError, PrintabilityError
+from printability.facts import facts_of
 from printability.parts import Frame
 from printability.stance import Setup
 from printability.stance_file import read_stance
@@ -31,6 +32,8 @@ __all__ = [
 ]
 
 MOST_STANCES = 40
+# The facts that the strip shows of a stance.
+FIGURES = ("height_mm", "support_mm3", "minutes", "scar_mm2", "islands")
 MOST_NAME = 80
 
 
@@ -80,22 +83,13 @@ def figures_of(now: Current) -> dict | None:
     return stored_object(_figures_name(now))
 
 
-def keep_figures(now: Current) -> None:
+def keep_figures(now: Current, ledger) -> None:
     """Keep the key figures of a stance whose layers are worked out, for the strip."""
     if figures_of(now) is not None:
         return
     look, threshold = now.inspection(), now.setup.effective_threshold_deg
-    cost = look.estimate(threshold)
-    kept_object(
-        _figures_name(now),
-        {
-            "height_mm": float(now.placed.mesh.vertices[:, 2].max()),
-            "support_mm3": cost.grid_support_mm3,
-            "minutes": cost.time_s / 60,
-            "marks_mm2": cost.scar_mm2,
-            "islands": len(look.islands),
-        },
-    )
+    facts = facts_of(look, ledger, threshold, len(now.placed.supports))
+    kept_object(_figures_name(now), {key: facts[key] for key in FIGURES})
 
 
 def _figures_name(now: Current) -> str:

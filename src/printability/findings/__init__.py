@@ -16,6 +16,7 @@ from .overhang import patches
 from .places import Place
 from .rough import ROUGH_LISTED_MM2, rough_faces
 from .spans import bridges, ledges
+from .telling import place_told, told
 from .thin import thin_walls
 
 __all__ = [
@@ -39,7 +40,9 @@ __all__ = [
     "necks",
     "off_plate",
     "patches",
+    "place_told",
     "rough_faces",
     "thin_walls",
+    "told",
     "wobble",
 ]

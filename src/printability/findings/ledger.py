@@ -136,4 +136,8 @@ def _notes(case: Case) -> Iterator[str]:
     looks = case.look.look_at_patches(case.overhang, case.threshold_deg)
     arches = sum(look.prints == "arch" for look in looks)
     if arches:
-        yield f"{arches} opening{'s' if arches > 1 else ''} close gradually and need nothing."
+        yield (
+            f"{arches} openings close gradually and need nothing."
+            if arches > 1
+            else "1 opening closes gradually and needs nothing."
+        )

@@ -35,7 +35,7 @@ export const stancesStrip = {
   },
   stripText(f) {
     const parts = [`supports ${f.support_mm3.toFixed(0)} mm³`, `${f.minutes.toFixed(0)} min`];
-    if (f.marks_mm2) parts.push(`marks ${f.marks_mm2.toFixed(0)} mm²`);
+    if (f.scar_mm2) parts.push(`marks ${f.scar_mm2.toFixed(0)} mm²`);
     parts.push(`${f.islands} island${f.islands === 1 ? "" : "s"}`);
     return parts.join(" · ");
   },
