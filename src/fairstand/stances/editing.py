@@ -44,6 +44,7 @@ def take(stance_id: int, user, revision, kind: str, parameters: dict) -> Current
         if kind in MAKE_SUPPORT:
             kind, parameters = "support", _completed(before, parameters)
         edit = edit_from(kind, parameters).located(before.part)
+        edit.check_part((before.part.key,))
         now = current(stance, further=(edit,))
         if kind == "support":
             fitted = now.placed.supports[edit.key]
@@ -96,6 +97,7 @@ def _at(stance_id: int, user, revision) -> Stance:
 def preview_support(now: Current, parameters: dict) -> Fitted:
     """A support fitted where it would stand, without an edit."""
     edit = edit_from("support", _completed(now, parameters)).located(now.part)
+    edit.check_part((now.part.key,))
     setup = edit.applied(now.setup, now.source)
     return fit_all(now.placed.world, setup.supports)[edit.key]
 

@@ -117,7 +117,9 @@ def fork(
         _room_for_one(piece)
         edits = edits_in_force(stance)
         part = current(stance).part
-        edits += [edit_from(kind, parameters).located(part) for kind, parameters in further]
+        for kind, parameters in further:
+            edits.append(edit_from(kind, parameters).located(part))
+            edits[-1].check_part((part.key,))
         current(stance, edits)  # refuses what cannot be
         return _made(piece, stance, name or _free_name(piece), edits, "fork", stance)
 

@@ -2,6 +2,7 @@
 
 import math
 import re
+from collections.abc import Iterable
 from dataclasses import asdict, dataclass, fields, is_dataclass, replace
 from typing import ClassVar
 
@@ -52,6 +53,17 @@ class Edit:
     def concerns(self, part: str) -> bool:
         """Whether it holds for a part."""
         return self.of_all or is_of(self.part, part)
+
+    def check_part(self, parts: Iterable[str]) -> None:
+        """Whether it is of a part that there is.
+
+        Raises
+        ------
+        EditError
+            If it is of none.
+        """
+        if not any(self.concerns(part) for part in parts):
+            raise EditError("That part is not there.")
 
     @property
     def names_facets(self) -> bool:

@@ -21,6 +21,7 @@ def kept_by_place(source: Mesh, edits: Iterable[Edit], start: Setup | None = Non
     """
     setup, kept = start or Setup(), []
     for edit in edits:
+        edit.check_part((setup.part,))
         if edit.names_facets:
             edit = edit.located(part_of(source, setup))
         setup = edit.applied(setup, source)
