@@ -1,5 +1,6 @@
 """Absurd edits, by the thousand: a sentence each, never a 500, and the stance as it was."""
 
+import dataclasses
 import random
 
 import pytest
@@ -30,13 +31,12 @@ SOUND = {"x": 2.0, "y": 1.5, "z": 0.5, "lift_mm": 3, "axis": "x", "by_deg": 5, "
 def test_absurd_edits_get_a_sentence_and_change_nothing(client, seed):
     stance = bring_in(local_maker(), binary_stl(table(), "t"), "table.stl").stances.get()
     draws = random.Random(seed)
-    names = sorted({f for cls in EDIT_KINDS.values() for f in cls.__dataclass_fields__})
+    fields = {kind: [f.name for f in dataclasses.fields(cls)] for kind, cls in EDIT_KINDS.items()}
+    names = sorted({name for own in fields.values() for name in own})
     taken = 0
     for _ in range(700):
         kind = draws.choice([*EDIT_KINDS, "pillar", "remove_pillar", "fly", ""])
-        own = list(
-            getattr(EDIT_KINDS.get(kind), "__dataclass_fields__", ["facet", "weights", "size"])
-        )
+        own = fields.get(kind, ["facet", "weights", "size"])
         chosen = [n for n in own if draws.random() < 0.95] + draws.sample(
             names, draws.randint(0, 1)
         )
