@@ -9,6 +9,8 @@ const pickOf = ({ facet, weights }) => ({ facet, weights });
 const made = (hit) => ({ support: "pillar", ends: [pickOf(hit), { plate: null }] });
 
 register("prop", {
+  enter: (bench) => bench.drawSupports(),
+  leave: () => stage.view.setSupports(stage.view.supports.list, null),
   hint: () => "Click an underside to stand a pillar; drag a contact to move it",
   grab: (bench, x, y) => stage.view.pickSupport(x, y),
   dragging: (bench, held, hit) => bench.previewSupport(held.key, hit),
@@ -49,7 +51,8 @@ register("prop", {
       }
     },
     drawSupports(ghost = null) {
-      stage.view.setSupports(Alpine.raw(this.state.pillars), this.pillarKey, ghost);
+      // What is chosen is marked where it can be changed.
+      stage.view.setSupports(Alpine.raw(this.state.pillars), this.activity === "prop" ? this.pillarKey : null, ghost);
     },
     choosePillar(key, move = true) {
       this.pillarKey = key;
