@@ -256,6 +256,11 @@ def test_an_accepted_finding_stays_so_through_turning_and_can_be_taken_back():
     assert found[-1].kind == "bridge"
     assert found[-1].accepted == "fine here"
     assert all(f.accepted is None for f in found[:-1])
+    # Stood on its head there is no such bridge: what was accepted is kept, and named.
+    over = edit_from("turn", {"x_deg": 180, "y_deg": 0, "z_deg": 0})
+    placed_over = place(arm, fold(arm, [accept, over]))
+    notes = find(placed_over, inspect_model(placed_over.mesh, FDM), 45).notes
+    assert any("not found as it stands now: bridge (“fine here”)" in note for note in notes)
     _, found = ledger(accept, edit_from("take_back", {"finding": "bridge", "place": accept.place}))
     assert all(f.accepted is None for f in found)
     with pytest.raises(EditError, match="not accepted"):

@@ -7,7 +7,7 @@ from dataclasses import dataclass, replace
 import numpy as np
 
 from ..inspection import SPECK_MM2, Inspection
-from ..stance import Placed
+from ..stance import Accepted, Placed
 from ..surface import Overhang
 from .base import KINDS, Case, Finding, Severity
 from .places import Place, find_places, rank
@@ -78,23 +78,34 @@ def find(
             )
             own = own[:MOST_LISTED]
         found += own
-    found = _with_notes_of_maker(found, placed)
+    found, gone = _with_notes_of_maker(found, placed)
+    notes += [_said_gone(accepted) for accepted in gone]
     found.sort(key=rank)
     whole = tuple(f for f in found if KINDS[f.kind].about == "whole")
     return Ledger(tuple(found), find_places(case, found), whole, tuple(notes))
 
 
-def _with_notes_of_maker(found: list[Finding], placed: Placed) -> list[Finding]:
+def _said_gone(accepted: Accepted) -> str:
+    kind = KINDS.get(accepted.finding)
+    note = f" (“{accepted.note}”)" if accepted.note else ""
+    label = kind.label.lower() if kind else accepted.finding
+    return f"Accepted before, and not found as it stands now: {label}{note}."
+
+
+def _with_notes_of_maker(
+    found: list[Finding], placed: Placed
+) -> tuple[list[Finding], list[Accepted]]:
     """Findings with what was accepted: each acceptance holds for one, the nearest of its kind.
 
     It is the same place within a fiftieth of the model's diagonal, or a millimetre. A finding
-    that is worse than it was when it was accepted is open again, and says why.
+    that is worse than it was when it was accepted is open again, and says why. What is accepted
+    and not found is given besides.
     """
-    if not placed.accepted or not found:
-        return found
+    if not placed.accepted:
+        return found, []
     near = max(1.0, float(np.linalg.norm(np.ptp(placed.mesh.vertices, axis=0))) / 50)
     whole = {key for key, kind in KINDS.items() if kind.about == "whole"}
-    out = list(found)
+    out, gone = list(found), []
     for accepted in placed.accepted:
         place = placed.matrix[:3, :3] @ accepted.place + placed.matrix[:3, 3]
         best, at = near, -1
@@ -107,6 +118,7 @@ def _with_notes_of_maker(found: list[Finding], placed: Placed) -> list[Finding]:
             if apart <= best:
                 best, at = apart, i
         if at < 0:
+            gone.append(accepted)
             continue
         finding = found[at]
         if accepted.burden is None:
@@ -122,7 +134,7 @@ def _with_notes_of_maker(found: list[Finding], placed: Placed) -> list[Finding]:
             out[at] = replace(finding, reopened=f"{why[0].upper()}{why[1:]}.", accepted=None)
         else:
             out[at] = replace(finding, accepted=accepted.note, reopened="")
-    return out
+    return out, gone
 
 
 def _notes(case: Case) -> Iterator[str]:
