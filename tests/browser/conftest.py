@@ -105,7 +105,7 @@ class Bench:
 
     def look(self, name):
         self.page.locator(f'[data-view="{name}"]').first.click()
-        self.page.wait_for_timeout(60)
+        self.settled()
 
     def at(self, point):
         """Place of a point of the plate on the screen."""
@@ -118,6 +118,14 @@ class Bench:
     def click_at(self, point):
         self.page.mouse.click(*self.at(point))
         self.settled()
+
+    def until(self, selector, other_than):
+        """The text of what a selector names, once it is another than some."""
+        self.page.wait_for_function(
+            "([name, texts]) => !texts.includes(document.querySelector(name).innerText)",
+            arg=[selector, list(other_than)],
+        )
+        return self.page.locator(selector).inner_text()
 
     def summary(self):
         return self.page.locator("[data-summary]").inner_text()

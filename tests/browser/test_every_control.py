@@ -72,14 +72,14 @@ def test_perspective_and_back_keeps_the_model_in_view(server, bench, page, demo_
     bench.bring_in(server.url, demo_files["Hide model"])
     parallel = bench.picture()
     page.locator('[data-do="perspective"]').click()
-    page.wait_for_timeout(200)
+    bench.settled()
     assert page.locator('[data-do="perspective"]').get_attribute("aria-pressed") == "true"
     angled = bench.picture()
     assert angled != parallel
     # What is clicked in perspective is what is seen there.
     bench.click_at([0, -20, 20])
     page.locator('[data-do="perspective"]').click()
-    page.wait_for_timeout(200)
+    bench.settled()
     assert page.locator('[data-do="perspective"]').get_attribute("aria-pressed") == "false"
     assert bench.picture() != angled
 

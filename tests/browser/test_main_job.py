@@ -39,9 +39,12 @@ def test_from_upload_to_both_files(server, bench, page, demo_files, tmp_path):
     seen = set()
     for part in (0.7, 0.6, 0.5, 0.4):
         page.mouse.move(x, tower["y"] + tower["height"] * part, steps=3)
-        page.wait_for_timeout(150)
+        page.wait_for_function("""() => {
+          const layer = document.querySelector("[data-field=layer]").value;
+          return document.querySelector("[data-section] [data-figures]").innerText.includes(`${layer} of`);
+        }""")
+        bench.settled()
         figures = page.locator("[data-section] [data-figures]").inner_text()
-        assert f"{bench.field('layer'):.0f} of" in figures
         seen.add((figures, bench.picture()))
     page.mouse.up()
     assert len({figures for figures, _ in seen}) == 4
@@ -161,7 +164,7 @@ def test_a_blocked_way_down_is_refused_with_the_place(server, bench, page, tmp_p
     bench.go("Prop")
     bench.look("below")
     page.evaluate("document.querySelector('[data-model]').view.look(0, -20)")
-    page.wait_for_timeout(100)
+    bench.settled()
     # From far below the front, the upper shelf's underside shows above the lower one.
     bench.click_at([10, -10, 37])
     assert re.search(r"blocked by the model at z = 15\.0 mm", bench.problem())
@@ -194,9 +197,9 @@ def test_the_threshold_changes_picture_and_numbers(server, bench, page, demo_fil
     page.mouse.move(box["x"] + box["width"] * 0.5, box["y"] + box["height"] / 2)
     page.mouse.down()
     page.mouse.move(box["x"] + box["width"] * 0.04, box["y"] + box["height"] / 2, steps=6)
-    page.wait_for_timeout(400)
     # While it is held: numbers and picture have moved, but nothing is decided.
-    assert bench.summary() != summary
+    bench.until("[data-summary]", [summary])
+    bench.settled()
     assert bench.picture() != picture
     assert page.locator('[data-do="undo"]').is_disabled()
     page.mouse.up()

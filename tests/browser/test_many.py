@@ -13,8 +13,8 @@ from solids import box, together
 pytestmark = pytest.mark.browser
 SHOWN = "document.querySelector('[data-model]').view"
 # As many as fit the suite; set them to 1000 and 500 for a long look.
-DRAGS = int(os.environ.get("FAIRSTAND_DRAGS", "160"))
-PILLARS = int(os.environ.get("FAIRSTAND_PILLARS", "120"))
+DRAGS = int(os.environ.get("FAIRSTAND_DRAGS", "80"))
+PILLARS = int(os.environ.get("FAIRSTAND_PILLARS", "60"))
 
 
 @pytest.fixture(scope="module")

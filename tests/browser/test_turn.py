@@ -155,8 +155,7 @@ def test_the_map_is_dragged_across_and_clicked_and_proposals_are_taken(
     seen = set()
     for part in (0.1, 0.2, 0.35):
         page.mouse.move(middle[0] + part * box["width"], middle[1], steps=3)
-        page.wait_for_timeout(350)
-        seen.add(page.locator("[data-live]").inner_text())
+        seen.add(bench.until("[data-live]", seen | {""}))
     assert len(seen) == 3  # the piece follows
     assert bench.field("turn-y") != 0
     page.mouse.up()
