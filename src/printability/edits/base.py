@@ -3,7 +3,7 @@
 import math
 import re
 from collections.abc import Iterable
-from dataclasses import asdict, dataclass, fields, is_dataclass, replace
+from dataclasses import dataclass, fields, replace
 from typing import ClassVar
 
 import numpy as np
@@ -33,6 +33,10 @@ class Pick:
 
     facet: int
     weights: tuple[float, float, float]
+
+    def plain(self) -> dict:
+        """The pick as plain data."""
+        return {"facet": self.facet, "weights": self.weights}
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -114,10 +118,8 @@ class Edit:
 
 
 def _plain(value):
-    if isinstance(value, Anchor):
+    if isinstance(value, Pick | Anchor):
         return value.plain()
-    if is_dataclass(value):
-        return asdict(value)
     if isinstance(value, tuple):
         return tuple(_plain(v) for v in value)
     return value

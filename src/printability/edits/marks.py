@@ -161,7 +161,7 @@ class Paint(Edit):
         for name, most in (("places", MOST_PLACES), ("facets", MOST_RUNS)):
             value = getattr(self, name)
             if not isinstance(value, list | tuple) or len(value) > most:
-                raise EditError(f"A stroke has at most {MOST_PLACES:,} places.")
+                raise EditError(f"A stroke has at most {most:,} {name}.")
         if not self.places and not self.facets:
             raise EditError("The brush touched nothing.")
         for run in self.facets:

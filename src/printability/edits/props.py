@@ -42,9 +42,7 @@ def plain_end(end) -> dict:
         return {"plate": end.at_mm}
     if isinstance(end, OnSupport):
         return {"support": end.key, "t": end.t}
-    return {"facet": end.facet, "weights": end.weights} if isinstance(end, Pick) else {
-        "point": end.point, "normal": end.normal, "facet": end.facet,
-    }  # fmt: skip
+    return end.plain()
 
 
 @registered

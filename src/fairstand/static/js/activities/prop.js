@@ -26,6 +26,7 @@ register("prop", {
       return this.state.pillars.find((p) => p.key === this.pillarKey) ?? null;
     },
     contactText(p) {
+      if (p.fit === "lost") return `Was at z = ${p.contact_mm[2].toFixed(2)} mm`;
       return `Contact at z = ${p.contact_mm[2].toFixed(2)} mm, surface at ${p.contact_slope_deg.toFixed(0)}°`;
     },
     fitText: (p) => ({ stands: "stands", lost: "lost" })[p.fit] ?? "cannot stand",

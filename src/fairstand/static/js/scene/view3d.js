@@ -45,8 +45,7 @@ export class View3D {
     for (const layer of this.layers) this.scene.add(layer.group);
     this.size = [100, 100, 100];
     this.top = 100;
-    this.observer = new ResizeObserver(() => this.resize());
-    this.observer.observe(canvas);
+    new ResizeObserver(() => this.resize()).observe(canvas);
     this.resize();
   }
 
@@ -55,14 +54,6 @@ export class View3D {
     this.layers.push(layer);
     this.scene.add(layer.group);
     return layer;
-  }
-
-  dispose() {
-    this.observer.disconnect();
-    for (const layer of this.layers) layer.dispose();
-    if (this.plate) disposeOf(this.plate);
-    this.controls.dispose();
-    this.renderer.dispose();
   }
 
   // ---- what is shown -------------------------------------------------------------------
