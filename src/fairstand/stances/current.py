@@ -60,6 +60,7 @@ class Current:
     given: tuple[Edit, ...] | None = None  # the edits, where they are not the stance's own
     further: tuple[Edit, ...] = ()
     is_passing: bool = False  # shown while the hand moves, and not remembered
+    note: str = ""  # what to say of the change that it comes from
 
     @cached_property
     def part(self) -> Part:

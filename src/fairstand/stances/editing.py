@@ -1,12 +1,12 @@
 """Change a stance by edits, undo and redo."""
 
-from dataclasses import asdict
+from dataclasses import asdict, replace
 
 from django.db import transaction
 
 from fairstand.replies import Superseded
 from printability.edits import carried_over, edit_from
-from printability.edits.props import plain_end
+from printability.edits.props import MOST_AT_ONCE, ChangeSupports, plain_end
 from printability.errors import EditError
 from printability.supports import KINDS, Fitted, fit_all, resized
 
@@ -43,20 +43,24 @@ def take(stance_id: int, user, revision, kind: str, parameters: dict) -> Current
         before = current(stance)
         if kind in MAKE_SUPPORT:
             kind, parameters = "support", _completed(before, parameters)
+        elif kind == "supports":
+            parameters = _all_completed(before, parameters)
         edit = edit_from(kind, parameters).located(before.part)
         edit.check_part((before.part.key,))
-        now = current(stance, further=(edit,))
+        now, note = current(stance, further=(edit,)), ""
         if kind == "support":
             fitted = now.placed.supports[edit.key]
             if not fitted.stands:
                 raise EditError(f"{fitted.text} Nothing was changed.")
+        elif kind == "supports":
+            edit, note = _that_stands(before, now, edit)
         stance.edits.filter(position__gte=stance.in_force).delete()
         tip = stance.edits.filter(position=stance.in_force - 1).values_list("digest", flat=True)
         EditRecord.after(next(iter(tip), ""), stance, stance.in_force, edit).save(force_insert=True)
         stance.in_force += 1
         stance.revision += 1
         stance.save(update_fields=["in_force", "revision"])
-    return current(stance)
+    return replace(current(stance), note=note)
 
 
 def undo(stance_id: int, user, revision) -> Current:
@@ -113,7 +117,55 @@ def _moved(stance_id: int, user, revision, step: int) -> Current:
     return current(stance)
 
 
-def _completed(now: Current, parameters: dict) -> dict:
+def _that_stands(before: Current, now: Current, edit: ChangeSupports):
+    """The edit without new supports that find no room, and what to say of those.
+
+    Raises
+    ------
+    EditError
+        If none is left, or one that stood would not stand any more.
+    """
+    known = {support.key for support in before.setup.supports}
+    unfit = [one for one in edit.supports if not now.placed.supports[one.key].stands]
+    fell = [one for one in unfit if one.key in known and before.placed.supports[one.key].stands]
+    if fell:
+        text = now.placed.supports[fell[0].key].text
+        raise EditError(f"{fell[0].said().capitalize()}: {text} Nothing was changed.")
+    out = {one.key for one in unfit if one.key not in known}
+    if not out:
+        return edit, ""
+    kept = tuple(one for one in edit.supports if one.key not in out)
+    text = now.placed.supports[unfit[0].key].text
+    if not kept and not edit.remove:
+        raise EditError(f"{text} Nothing was changed.")
+    count = len(out)
+    return replace(edit, supports=kept), (
+        f"{count} of {len(edit.supports)} found no room and {'were' if count > 1 else 'was'} left "
+        f"out: {text}"
+    )
+
+
+def next_number(now: Current) -> int:
+    """The next free number for a support; none is given out twice within a stance."""
+    made = now.stance.edits.filter(kind__in=("support", "supports"))
+    used = []
+    for one, many in made.values_list("parameters__key", "parameters__supports"):
+        used += [one, *(each.get("key") for each in many or ())]
+    return max((int(k) for k in used if str(k).isdigit()), default=0) + 1
+
+
+def _all_completed(now: Current, parameters: dict) -> dict:
+    """An edit of many supports with what the maker did not say of each."""
+    if not isinstance(parameters, dict) or not isinstance(parameters.get("supports", []), list):
+        raise EditError("The edit's parameters cannot be read.")
+    number, out = next_number(now), []
+    for one in parameters.get("supports", [])[: MOST_AT_ONCE + 1]:
+        out.append(_completed(now, one, str(number)))
+        number += out[-1]["key"] == str(number)
+    return parameters | {"supports": out}
+
+
+def _completed(now: Current, parameters: dict, fresh: str = "") -> dict:
     """A support's edit with what the maker did not say: its key, ends and dimensions.
 
     A new one takes the next free number and the dimensions of the last one of its kind, or those
@@ -129,10 +181,9 @@ def _completed(now: Current, parameters: dict) -> dict:
     if not isinstance(kind, str) or kind not in KINDS:
         raise EditError("There is no such support.")
     old = known.get(key)
-    alike = [support for support in known.values() if support.kind == kind]
+    alike = [s for s in known.values() if s.kind == kind and not s.why]
     if old is None:
-        used = now.stance.edits.filter(kind="support").values_list("parameters__key", flat=True)
-        key = str(max((int(k) for k in used if str(k).isdigit()), default=0) + 1)
+        key = fresh or str(next_number(now))
         base = alike[-1].size if alike else KINDS[kind].size_for(now.setup.process)
     else:
         kind, base = old.kind, old.size
@@ -144,6 +195,8 @@ def _completed(now: Current, parameters: dict) -> dict:
         ends = [plain_end(end) for end in old.ends] if old else []
     wanted = {
         "key": key, "support": kind, "ends": ends, "size": asdict(resized(base, changes)),
+        "insist": parameters.get("insist", old.insist if old else False),
+        "why": parameters.get("why", old.why if old else ""),
     }  # fmt: skip
     unknown = set(parameters) - set(wanted)
     if unknown:

@@ -1,19 +1,24 @@
-"""Edits that make supports and take them away."""
+"""Edits that make supports, change them, and take them away; one at a time or many at once."""
 
 from dataclasses import dataclass, replace
 from typing import ClassVar
 
 from ..errors import EditError
 from ..parts import Anchor
-from ..supports import KINDS, OnModel, OnPlate, OnSupport, Support
+from ..supports import KINDS, OnBelow, OnModel, OnPlate, OnSupport, Support
 from .base import Edit, Pick, number, place_from, registered
 
-__all__ = ["MakeSupport", "RemoveSupport", "plain_end"]
+__all__ = ["ChangeSupports", "MakeSupport", "RemoveSupport", "plain_end"]
+
+# So many supports can be made or taken away in one edit.
+MOST_AT_ONCE = 5_000
+_MOST_WORDS = 300
 
 
 def _end(value):
-    """An end: a place on the model, ``{"plate": [x, y] or None}``, or ``{"support", "t"}``."""
-    if isinstance(value, OnPlate | OnSupport | Pick | Anchor):
+    """An end: a place on the model, or ``{"plate": [x, y] or None}``, ``{"below": True}``,
+    ``{"support", "t"}``."""
+    if isinstance(value, OnPlate | OnBelow | OnSupport | Pick | Anchor):
         return value
     if not isinstance(value, dict):
         raise EditError("The ends of the support cannot be read.")
@@ -24,8 +29,13 @@ def _end(value):
         if not isinstance(at, list | tuple) or len(at) != 2:
             raise EditError("A place on the plate has two numbers.")
         return OnPlate(tuple(number(v, "place on the plate", -1e5, 1e5, "mm") for v in at))
+    if set(value) == {"below"}:
+        return OnBelow()
     if set(value) == {"support", "t"}:
-        return OnSupport(_key(value["support"]), number(value["t"], "place", 0.0, 1.0, ""))
+        t = value["t"]
+        return OnSupport(
+            _key(value["support"]), None if t is None else number(t, "place", 0.0, 1.0, "")
+        )
     return place_from(value)
 
 
@@ -40,6 +50,8 @@ def plain_end(end) -> dict:
     end = end.anchor if isinstance(end, OnModel) else end
     if isinstance(end, OnPlate):
         return {"plate": end.at_mm}
+    if isinstance(end, OnBelow):
+        return {"below": True}
     if isinstance(end, OnSupport):
         return {"support": end.key, "t": end.t}
     return end.plain()
@@ -53,21 +65,30 @@ class MakeSupport(Edit):
     kind: ClassVar[str] = "support"
     key: str
     support: str
-    ends: tuple[Pick | Anchor | OnPlate | OnSupport, ...]
+    ends: tuple[Pick | Anchor | OnPlate | OnBelow | OnSupport, ...]
     size: dict
+    insist: bool = False
+    why: str = ""
 
     def __post_init__(self):
         _key(self.key)
         kind = KINDS.get(self.support) if isinstance(self.support, str) else None
         if kind is None:
             raise EditError("There is no such support.")
-        if not isinstance(self.ends, list | tuple) or len(self.ends) != len(kind.ends):
-            raise EditError(f"A {kind.label} has {len(kind.ends)} ends.")
+        if not isinstance(self.ends, list | tuple) or len(self.ends) > MOST_AT_ONCE:
+            raise EditError(f"The ends of the {kind.label} cannot be read.")
+        may_be = kind.may_be(len(self.ends))
         object.__setattr__(self, "ends", tuple(_end(end) for end in self.ends))
-        for end, may_be in zip(self.ends, kind.ends, strict=True):
+        for end, types in zip(self.ends, may_be, strict=True):
             is_on = OnModel if isinstance(end, Pick | Anchor) else type(end)
-            if is_on not in may_be:
+            if is_on not in types:
                 raise EditError(f"A {kind.label} has no end there.")
+            if isinstance(end, OnSupport) and end.key == self.key:
+                raise EditError(f"A {kind.label} cannot end on itself.")
+        if not isinstance(self.insist, bool):
+            raise EditError("Whether you insist is yes or no.")
+        if not isinstance(self.why, str) or len(self.why) > _MOST_WORDS:
+            raise EditError(f"The reason is a sentence of up to {_MOST_WORDS} letters.")
         if not isinstance(self.size, dict):
             raise EditError(f"The {kind.label}'s dimensions cannot be read.")
         try:
@@ -76,14 +97,23 @@ class MakeSupport(Edit):
             raise EditError(f"The {kind.label}'s dimensions are not complete.") from error
 
     def parameters(self):
-        return super().parameters() | {"ends": [plain_end(end) for end in self.ends]}
+        plain = super().parameters() | {"ends": [plain_end(end) for end in self.ends]}
+        for name in ("insist", "why"):
+            if not plain[name]:
+                del plain[name]
+        return plain
 
-    def applied(self, setup, source):
+    def made(self, setup, source) -> Support:
+        """The support that it makes."""
         ends = tuple(
             OnModel(end) if isinstance(end, Anchor) else end
             for end in self._anchors(self.ends, setup, source)
         )
-        made = Support(self.key, self.support, ends, KINDS[self.support].size(**self.size))
+        size = KINDS[self.support].size(**self.size)
+        return Support(self.key, self.support, ends, size, self.insist, self.why)
+
+    def applied(self, setup, source):
+        made = self.made(setup, source)
         known = {support.key: support for support in setup.supports}
         return replace(setup, supports=tuple((known | {self.key: made}).values()))
 
@@ -110,3 +140,79 @@ class RemoveSupport(Edit):
 
     def said(self):
         return f"remove support {self.key}"
+
+
+@registered
+@dataclass(frozen=True)
+class ChangeSupports(Edit):
+    """Make or change several supports and take others away, as one step.
+
+    Attributes
+    ----------
+    supports : tuple of MakeSupport
+    remove : tuple of str
+        Keys.
+    what : str
+        What was done, for the undo button.
+    """
+
+    kind: ClassVar[str] = "supports"
+    supports: tuple[MakeSupport, ...] = ()
+    remove: tuple[str, ...] = ()
+    what: str = ""
+
+    def __post_init__(self):
+        for name in ("supports", "remove"):
+            value = getattr(self, name)
+            if not isinstance(value, list | tuple) or len(value) > MOST_AT_ONCE:
+                raise EditError(f"Up to {MOST_AT_ONCE:,} supports can be changed at once.")
+        made = tuple(_make(one, self.part) for one in self.supports)
+        if len({one.key for one in made}) < len(made):
+            raise EditError("Two of the supports have the same name.")
+        object.__setattr__(self, "supports", made)
+        object.__setattr__(self, "remove", tuple(_key(key) for key in self.remove))
+        if not made and not self.remove:
+            raise EditError("There is no support to change.")
+        if not isinstance(self.what, str) or len(self.what) > 80:
+            raise EditError("What was done is said in up to 80 letters.")
+
+    @property
+    def names_facets(self):
+        return any(one.names_facets for one in self.supports)
+
+    def parameters(self):
+        plain = super().parameters()
+        made = [one.parameters() for one in self.supports]
+        for one in made:
+            one.pop("part", None)
+        return plain | {"supports": made, "remove": list(self.remove)}
+
+    def located(self, part):
+        return replace(self, supports=tuple(one.located(part) for one in self.supports))
+
+    def applied(self, setup, source):
+        known = {support.key: support for support in setup.supports}
+        for key in self.remove:
+            if known.pop(key, None) is None:
+                raise EditError("One of those supports is not there any more.")
+        for one in self.supports:
+            known[one.key] = one.made(setup, source)
+        return replace(setup, supports=tuple(known.values()))
+
+    def said(self):
+        if self.what:
+            return self.what
+        count = len(self.supports) + len(self.remove)
+        return f"{count} support{'s' if count > 1 else ''}"
+
+
+def _make(value, part: str) -> MakeSupport:
+    if isinstance(value, MakeSupport):
+        return replace(value, part=part)
+    names = {"key", "support", "ends", "size", "insist", "why"}
+    if not isinstance(value, dict) or not set(value) <= names:
+        raise EditError("One of the supports cannot be read.")
+    try:
+        return MakeSupport(**value, part=part)
+    except TypeError as error:
+        raise EditError("One of the supports lacks some of its values.") from error

@@ -24,6 +24,7 @@ from .slicing import (
     outlines,
     perimeters_mm,
     region_loops,
+    section_at,
     slice_layers,
 )
 from .spans import Hanging, hanging_parts, layers_that_reach
@@ -69,6 +70,7 @@ __all__ = [
     "perimeters_mm",
     "plane_section",
     "region_loops",
+    "section_at",
     "slice_layers",
     "thin_places_of_layer",
     "tug_of_war",

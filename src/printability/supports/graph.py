@@ -7,16 +7,18 @@ kind is one module that registers a `SupportKind`.
 
 import math
 from collections.abc import Callable, Iterable
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from enum import StrEnum
 from functools import cached_property
 
+import manifold3d
 import numpy as np
 
 from ..errors import EditError
-from ..mesh import Mesh, joined
+from ..mesh import Mesh, as_solid, joined, mesh_of
 from ..parts import Anchor, Part, SurfacePoint, resolve
 from ..process import Process
+from .sizes import Size
 
 __all__ = [
     "KINDS",
@@ -24,6 +26,7 @@ __all__ = [
     "End",
     "Fit",
     "Fitted",
+    "OnBelow",
     "OnModel",
     "OnPlate",
     "OnSupport",
@@ -34,6 +37,7 @@ __all__ = [
     "World",
     "fit_all",
     "registered_kind",
+    "united",
 ]
 
 # Sides of the polygon that stands for a circle.
@@ -57,14 +61,22 @@ class OnPlate:
 
 
 @dataclass(frozen=True)
+class OnBelow:
+    """An end on whatever is straight below: the part, else the plate."""
+
+
+@dataclass(frozen=True)
 class OnSupport:
-    """An end on another support, a part ``t`` of the way from its first end to its last."""
+    """An end on another support, a part ``t`` of the way from its first end to its last.
+
+    Without ``t``: where the kind that has the end thinks best.
+    """
 
     key: str
-    t: float
+    t: float | None = None
 
 
-End = OnModel | OnPlate | OnSupport
+End = OnModel | OnPlate | OnBelow | OnSupport
 
 
 @dataclass(frozen=True)
@@ -78,14 +90,20 @@ class Support:
     kind : str
         A key of `KINDS`.
     ends : tuple of End
-    size : object
+    size : Size
         The kind's own dimensions.
+    insist : bool
+        Whether it is made though it runs through the part or rises too flat.
+    why : str
+        Why it is there, where it was proposed.
     """
 
     key: str
     kind: str
     ends: tuple[End, ...]
-    size: object
+    size: Size
+    insist: bool = False
+    why: str = ""
 
     @property
     def rests_on(self) -> tuple[str, ...]:
@@ -118,6 +136,7 @@ class Fit(StrEnum):
     NO_CONTACT = "no_contact"
     NO_ROOM = "no_room"
     LOST = "lost"
+    SHALLOW = "shallow"
 
 
 @dataclass(frozen=True)
@@ -148,7 +167,9 @@ class Fitted:
     members : tuple of Rod or Solid
         Empty where there is nothing to draw.
     blocked_at_mm : (3,) tuple or None
-        The highest place where something is in the way.
+        The highest place where something is in the way, insisted on or not.
+    spine : tuple of (3,) tuple
+        Its middle line from the first end to the last: what other supports are joined to.
     """
 
     support: Support
@@ -157,6 +178,7 @@ class Fitted:
     contacts: tuple[Contact, ...]
     members: tuple[Rod | Solid, ...] = ()
     blocked_at_mm: tuple[float, float, float] | None = None
+    spine: tuple[tuple[float, float, float], ...] = ()
 
     @property
     def stands(self) -> bool:
@@ -165,14 +187,54 @@ class Fitted:
 
     @property
     def contact_mm(self) -> tuple[float, float, float]:
-        """Where it meets the model, or did."""
-        return self.contacts[0].at_mm
+        """Where it meets the model, or did; the middle of it where it meets none."""
+        if self.contacts:
+            return self.contacts[0].at_mm
+        if not self.members:
+            return (0.0, 0.0, 0.0)
+        low, high = self.mesh.vertices.min(axis=0), self.mesh.vertices.max(axis=0)
+        return tuple(float(v) for v in (low + high) / 2)
+
+    @cached_property
+    def solids(self) -> tuple[Mesh, ...]:
+        """Each run of rods in one line, and each solid, as a watertight mesh; they may overlap."""
+        return (
+            *(_turned_solid(run) for run in _runs(self.members)),
+            *(m.mesh for m in self.members if isinstance(m, Solid)),
+        )
 
     @cached_property
     def mesh(self) -> Mesh:
-        """Its members as one mesh; each run of rods and each solid of it is watertight."""
-        return joined([*(_turned_solid(run) for run in _runs(self.members)),
-                       *(m.mesh for m in self.members if isinstance(m, Solid))])  # fmt: skip
+        """All of it side by side in one mesh."""
+        return joined(self.solids)
+
+    @cached_property
+    def whole(self) -> Mesh:
+        """All of it as one surface."""
+        if len(self.solids) == 1:
+            return self.solids[0]
+        return mesh_of(united([as_solid(one) for one in self.solids]))
+
+    @cached_property
+    def volume_mm3(self) -> float:
+        """Of all of it, what overlaps counted once."""
+        return float(united([as_solid(one) for one in self.solids]).volume())
+
+    def at(self, t: float) -> tuple[float, float, float]:
+        """The place a part of the way along its spine."""
+        points = np.array(self.spine, float)
+        along = np.concatenate(
+            [[0.0], np.cumsum(np.linalg.norm(np.diff(points, axis=0), axis=1))]
+        )  # fmt: skip
+        return tuple(float(np.interp(t * along[-1], along, points[:, k])) for k in range(3))
+
+    def at_height(self, z_mm: float) -> tuple[float, float, float]:
+        """The place of its spine at a height, within its ends."""
+        points = np.array(self.spine, float)
+        order = np.argsort(points[:, 2], kind="stable")
+        z = points[order, 2]
+        xy = (float(np.interp(z_mm, z, points[order, k])) for k in range(2))
+        return (*xy, float(np.clip(z_mm, z[0], z[-1])))
 
 
 @dataclass(eq=False)
@@ -208,23 +270,46 @@ class SupportKind:
 
     Attributes
     ----------
-    key, label : str
+    key, label, plural : str
     ends : tuple of tuples of types
         What each of its ends may be on.
     size : type
-        Dataclass of its dimensions, which it checks.
+        Dataclass of its dimensions, a `Size`.
     size_for : callable
         ``(process) -> size``: the dimensions that a process suggests.
     fitted : callable
         ``(world, support, on) -> Fitted``, given the fits of the supports that it rests on.
+    least_ends : int, optional
+        Where there may be any number of ends from this one on, all like the last.
+    under_all : bool
+        Whether it rests on all supports that have a foot where it names none.
     """
 
     key: str
     label: str
     ends: tuple[tuple[type, ...], ...]
-    size: type
-    size_for: Callable[[Process], object]
+    size: type[Size]
+    size_for: Callable[[Process], Size]
     fitted: Callable[[World, Support, tuple[Fitted, ...]], Fitted]
+    plural: str = ""
+    least_ends: int | None = None
+    under_all: bool = False
+
+    def may_be(self, count: int) -> list[tuple[type, ...]]:
+        """What each of so many ends may be on.
+
+        Raises
+        ------
+        EditError
+            If it cannot have so many.
+        """
+        if self.least_ends is None:
+            if count != len(self.ends):
+                raise EditError(f"A {self.label} has {len(self.ends)} ends.")
+            return list(self.ends)
+        if count < self.least_ends:
+            raise EditError(f"A {self.label} needs {self.least_ends} ends or more.")
+        return [self.ends[min(i, len(self.ends) - 1)] for i in range(count)]
 
 
 KINDS: dict[str, SupportKind] = {}
@@ -244,6 +329,8 @@ def fit_all(world: World, supports: Iterable[Support]) -> dict[str, Fitted]:
     """
     supports = tuple(supports)
     known = {support.key: support for support in supports}
+    under = {s.key for s in supports if s.kind in KINDS and KINDS[s.kind].under_all}
+    on_feet = tuple(s.key for s in supports if s.key not in under and not s.rests_on)
     done: dict[str, Fitted] = {}
     for first in supports:
         stack = [first.key]
@@ -252,15 +339,18 @@ def fit_all(world: World, supports: Iterable[Support]) -> dict[str, Fitted]:
             if support.key in done:
                 stack.pop()
                 continue
-            waits = [k for k in support.rests_on if k in known and k not in done]
+            rests_on = support.rests_on
+            if support.key in under and not rests_on:
+                rests_on = on_feet
+            waits = [k for k in rests_on if k in known and k not in done]
             round_about = [k for k in waits if k in stack]
             if waits and not round_about:
                 stack.append(waits[0])
                 continue
             stack.pop()
-            gone = [k for k in support.rests_on if k not in known] + round_about
+            gone = [k for k in rests_on if k not in known] + round_about
             done[support.key] = _lost_on(world, support, gone) if gone else _fit(
-                world, support, tuple(done[k] for k in support.rests_on)
+                world, support, tuple(done[k] for k in rests_on)
             )  # fmt: skip
     return {support.key: done[support.key] for support in supports}
 
@@ -272,7 +362,10 @@ def _fit(world: World, support: Support, on: tuple[Fitted, ...]) -> Fitted:
         kind = KINDS.get(support.kind)
         if kind is None:
             raise EditError(f"There is no support “{support.kind}”.")
-        known = kind.fitted(world, support, on)
+        fallen = [] if kind.under_all else [f.support.key for f in on if not f.members]
+        known = _lost_on(world, support, fallen) if fallen else kind.fitted(world, support, on)
+        if support.insist and known.fit in (Fit.BLOCKED, Fit.SHALLOW):
+            known = replace(known, fit=Fit.STANDS, text=f"{known.text} You insisted.")
         while len(world.fits) >= _MOST_FITS:
             world.fits.pop(next(iter(world.fits)), None)
         world.fits[name] = known
@@ -283,8 +376,13 @@ def _lost_on(world: World, support: Support, gone: list[str]) -> Fitted:
     places = [world.place_of(e.anchor) for e in support.ends if isinstance(e, OnModel)]
     return Fitted(
         support, Fit.LOST, f"What it stood on (support {gone[0]}) is not there any more.",
-        tuple(Contact(at, 0.0, 0.0, -1) for at in places) or (Contact((0.0, 0.0, 0.0), 0, 0, -1),),
+        tuple(Contact(at, 0.0, 0.0, -1) for at in places),
     )  # fmt: skip
+
+
+def united(solids: Iterable[manifold3d.Manifold]) -> manifold3d.Manifold:
+    """The union of some solids."""
+    return manifold3d.Manifold.batch_boolean(list(solids), manifold3d.OpType.Add)
 
 
 def _runs(members: Iterable[Rod | Solid]) -> list[list[Rod]]:

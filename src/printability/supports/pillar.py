@@ -1,25 +1,29 @@
-"""A pillar: from its contact on the model straight down to the plate.
+"""A pillar: from its contact on the model straight down to the plate, or to the part below.
 
 From the plate up: pad (a flat disc), foot (a cone), shaft (a cylinder), tip (a cone that
 narrows to the contact diameter) and the end of the tip, sunk into the model so that it
-bonds. Whenever the piece is turned, lifted, scaled or changed it is fitted again.
+bonds. The tip leans with the surface's normal, up to a limit; the shaft stands upright. Whenever
+the piece is turned, lifted, scaled or changed it is fitted again.
 """
 
 import math
-from dataclasses import asdict, dataclass, fields, replace
+from dataclasses import dataclass, fields
 from itertools import pairwise
+from typing import ClassVar
 
 import numpy as np
 
 from ..errors import EditError
-from ..mesh._kernels import crossings_above
+from ..mesh.index import first_hits
 from ..mesh.nearest import facets_in_box
 from ..process import Process
 from ._kernels import first_contact_below
+from .clearance import met_by_rod, wall_behind
 from .graph import (
     Contact,
     Fit,
     Fitted,
+    OnBelow,
     OnModel,
     OnPlate,
     Rod,
@@ -28,8 +32,10 @@ from .graph import (
     World,
     registered_kind,
 )
+from .sizes import Dimension, Size
 
-__all__ = ["PillarSize", "fit_pillar", "pillar_on", "resized", "size_for"]
+__all__ = ["FOOT", "TIP", "PillarSize", "contact_of", "fit_pillar", "pillar_on", "size_for",
+           "tip_of"]  # fmt: skip
 
 # A surface steeper than this gives the end of a tip nothing to sit under.
 STEEPEST_CONTACT_DEG = 80.0
@@ -37,32 +43,31 @@ STEEPEST_CONTACT_DEG = 80.0
 LEAST_RISE_MM = 0.5
 # At most this part of a thin wall is taken up by the sunk end of the tip.
 MOST_OF_WALL = 0.6
+# A tip that leans less stands upright.
+_UPRIGHT_DEG = 0.5
 
-_LIMITS_MM = {
-    "contact_mm": (0.1, 10.0),
-    "embed_mm": (0.0, 5.0),
-    "tip_mm": (0.2, 50.0),
-    "shaft_mm": (0.3, 30.0),
-    "foot_mm": (0.3, 60.0),
-    "foot_height_mm": (0.0, 50.0),
-    "pad_mm": (0.3, 100.0),
-    "pad_height_mm": (0.0, 10.0),
+TIP = {
+    "contact_mm": Dimension("contact diameter", 0.1, 10.0),
+    "embed_mm": Dimension("embed depth", 0.0, 5.0),
+    "tip_mm": Dimension("tip length", 0.2, 50.0),
+    "shaft_mm": Dimension("shaft diameter", 0.3, 30.0),
 }
-_NAMES = {
-    "contact_mm": "contact diameter",
-    "embed_mm": "embed depth",
-    "tip_mm": "tip length",
-    "shaft_mm": "shaft diameter",
-    "foot_mm": "foot diameter",
-    "foot_height_mm": "foot height",
-    "pad_mm": "pad diameter",
-    "pad_height_mm": "pad height",
+FOOT = {
+    "foot_mm": Dimension("foot diameter", 0.3, 60.0),
+    "foot_height_mm": Dimension("foot height", 0.0, 50.0),
+    "pad_mm": Dimension("pad diameter", 0.3, 100.0),
+    "pad_height_mm": Dimension("pad height", 0.0, 10.0),
 }
 
 
 @dataclass(frozen=True)
-class PillarSize:
-    """Dimensions of a pillar, mm; diameters unless named otherwise."""
+class PillarSize(Size):
+    """Dimensions of a pillar, mm; diameters unless named otherwise.
+
+    ``lean_deg`` is how far the tip may lean with the surface's normal; 0 where it stands upright.
+    """
+
+    DIMENSIONS: ClassVar = TIP | FOOT | {"lean_deg": Dimension("lean of the tip", 0.0, 60.0, "°")}
 
     contact_mm: float
     embed_mm: float
@@ -72,21 +77,25 @@ class PillarSize:
     foot_height_mm: float
     pad_mm: float
     pad_height_mm: float
+    lean_deg: float = 0.0
 
     def __post_init__(self):
-        for field in fields(self):
-            value = getattr(self, field.name)
-            low, high = _LIMITS_MM[field.name]
-            if isinstance(value, bool) or not isinstance(value, int | float):
-                raise EditError(f"The {_NAMES[field.name]} must be a number.")
-            if not (math.isfinite(value) and low <= value <= high):
-                raise EditError(
-                    f"The {_NAMES[field.name]} must be between {low:g} and {high:g} mm."
-                )
-        if self.contact_mm > self.shaft_mm:
-            raise EditError("The contact must not be wider than the shaft.")
-        if self.shaft_mm > self.foot_mm:
-            raise EditError("The shaft must not be wider than the foot.")
+        super().__post_init__()
+        check_widths(self)
+
+
+def check_widths(size) -> None:
+    """Whether contact, shaft and foot grow in this order.
+
+    Raises
+    ------
+    EditError
+        If they do not.
+    """
+    if size.contact_mm > size.shaft_mm:
+        raise EditError("The contact must not be wider than the shaft.")
+    if size.shaft_mm > size.foot_mm:
+        raise EditError("The shaft must not be wider than the foot.")
 
 
 def size_for(process: Process, **changes: float) -> PillarSize:
@@ -95,21 +104,83 @@ def size_for(process: Process, **changes: float) -> PillarSize:
     return PillarSize(**(base | changes))
 
 
-def resized(size: PillarSize, changes: dict) -> PillarSize:
-    """The size with some dimensions changed; unknown names are refused."""
-    unknown = set(changes) - set(asdict(size))
-    if unknown:
-        raise EditError(f"A pillar has no “{sorted(unknown)[0]}”.")
-    return replace(size, **changes)
+def pillar_on(
+    key: str, anchor, size: PillarSize, below: bool = False, insist: bool = False, why: str = ""
+) -> Support:
+    """A pillar under a place of the surface, on the plate or on what is below it."""
+    ends = (OnModel(anchor), OnBelow() if below else OnPlate())
+    return Support(key, "pillar", ends, size, insist, why)
 
 
-def pillar_on(key: str, anchor, size: PillarSize) -> Support:
-    """A pillar under a place of the surface."""
-    return Support(key, "pillar", (OnModel(anchor), OnPlate()), size)
+@dataclass(frozen=True, eq=False)
+class ModelEnd:
+    """An end on the model as it is now: its contact, and the surface's outward normal."""
+
+    contact: Contact
+    normal: np.ndarray
+
+    @property
+    def down(self) -> float:
+        """How much the surface faces down: 1 for a ceiling, 0 for a wall."""
+        return -float(self.normal[2])
+
+
+def contact_of(world: World, end: OnModel, diameter_mm: float) -> ModelEnd | Contact:
+    """The end on the model; where the surface is lost, only the contact that was there."""
+    at = world.surface_at(end.anchor)
+    if at is None:
+        return Contact(world.place_of(end.anchor), diameter_mm, 0.0, -1)
+    mesh = world.mesh
+    place = tuple(float(v) for v in at.on(mesh))
+    a, b, c = mesh.vertices[mesh.facets[at.facet]]
+    normal = np.cross(b - a, c - a)
+    length = float(np.linalg.norm(normal))
+    normal = normal / length if length else np.zeros(3)
+    slope = math.degrees(math.acos(min(abs(float(normal[2])), 1.0)))
+    return ModelEnd(Contact(place, diameter_mm, slope, at.facet), normal)
+
+
+def tip_of(
+    world: World, end: ModelEnd, size, lean_deg: float, squeeze: float = 1.0
+) -> tuple[np.ndarray, tuple[Rod, ...], str]:
+    """A tip from the place where it narrows from the shaft up to its sunk end.
+
+    Returns the place where the shaft ends, the tip's rods from there on, and what to know.
+    """
+    place = np.array(end.contact.at_mm)
+    slope = end.contact.slope_deg
+    way = np.array([0.0, 0.0, -1.0])
+    flat = np.array([end.normal[0], end.normal[1], 0.0])
+    if min(slope, lean_deg) > _UPRIGHT_DEG and np.linalg.norm(flat) > 0:
+        lean = math.radians(min(slope, lean_deg))
+        way = way * math.cos(lean) + flat / np.linalg.norm(flat) * math.sin(lean)
+    base = place + way * size.tip_mm * squeeze
+    # On a slope the far rim of the end lies below the surface by this much; sinking the end
+    # deeper by as much bonds all of it.
+    askew = math.acos(min(max(float(way @ end.normal), -1.0), 1.0))
+    depth = size.embed_mm + size.contact_mm / 2 * math.tan(min(askew, math.radians(85.0)))
+    wall = wall_behind(world, place - way * 1e-6, -way)
+    note = ""
+    if depth > MOST_OF_WALL * wall:
+        depth = MOST_OF_WALL * wall
+        note = f"The wall is only {wall:.2f} mm thick here; the tip is sunk {depth:.2f} mm."
+    sunk = place - way * max(depth, 1e-3)
+    if way[2] == -1.0:  # exactly upright, to the last bit
+        x, y, z = end.contact.at_mm
+        base = np.array([x, y, z - size.tip_mm * squeeze])
+        sunk = np.array([x, y, z + max(depth, 1e-3)])
+    points = [tuple(map(float, base)), end.contact.at_mm, tuple(map(float, sunk))]
+    radii = [size.shaft_mm / 2, size.contact_mm / 2, size.contact_mm / 2]
+    rods = tuple(
+        Rod(a, b, ra, rb) for (a, ra), (b, rb) in pairwise(zip(points, radii, strict=True))
+    )
+    return base, rods, note
 
 
 def fit_pillar(world: World, support: Support, on: tuple[Fitted, ...] = ()) -> Fitted:
-    """Fit a pillar from its contact straight down to the plate.
+    """Fit a pillar from its contact straight down to the plate, or to the part below.
+
+    Where a leaning tip does not find room, one that leans less is tried.
 
     Parameters
     ----------
@@ -117,58 +188,152 @@ def fit_pillar(world: World, support: Support, on: tuple[Fitted, ...] = ()) -> F
         The placed part, plate at z = 0.
     support : Support
     on : tuple of Fitted
-        Nothing: a pillar rests on the plate.
+        Nothing: a pillar rests on the plate or the part.
     """
-    anchor, size = support.ends[0].anchor, support.size
-    at = world.surface_at(anchor)
-    if at is None:
-        lost = Contact(world.place_of(anchor), size.contact_mm, 0.0, -1)
-        return Fitted(support, Fit.LOST, "The surface that it held is not there any more.", (lost,))
-    mesh = world.mesh
-    contact = at.on(mesh)
-    a, b, c = mesh.vertices[mesh.facets[at.facet]]
-    normal = np.cross(b - a, c - a)
-    length = float(np.linalg.norm(normal))
-    down = -float(normal[2]) / length if length else 0.0
-    slope = math.degrees(math.acos(min(abs(down), 1.0)))
-    place = tuple(float(v) for v in contact)
-    contacts = (Contact(place, size.contact_mm, slope, at.facet),)
-
+    size = support.size
+    end = contact_of(world, support.ends[0], size.contact_mm)
+    if isinstance(end, Contact):
+        return Fitted(support, Fit.LOST, "The surface that it held is not there any more.", (end,))
+    slope = end.contact.slope_deg
     if slope > STEEPEST_CONTACT_DEG:
         return Fitted(
             support, Fit.NO_CONTACT,
             f"The surface is too steep here ({slope:.0f}°): a tip does not sit under a wall.",
-            contacts,
+            (end.contact,),
         )  # fmt: skip
-    if down <= 0:
+    if end.down <= 0:
         return Fitted(
             support, Fit.NO_CONTACT,
-            "The surface faces up here: a pillar from below has nothing to hold.", contacts,
+            "The surface faces up here: a pillar from below has nothing to hold.", (end.contact,),
         )  # fmt: skip
-    room = place[2] - size.pad_height_mm
+    lean = min(slope, size.lean_deg)
+    tried = [lean, lean / 2, 0.0] if lean > _UPRIGHT_DEG else [0.0]
+    found = [_standing(world, support, end, tried[0])]
+    for less in tried[1:]:
+        if found[-1].stands:
+            break
+        found.append(_standing(world, support, end, less))
+    # Where none stands, the upright one says why.
+    return found[-1]
+
+
+def _standing(world: World, support: Support, end: ModelEnd, lean_deg: float) -> Fitted:
+    """The pillar with its tip leaning so far."""
+    size, contacts = support.size, (end.contact,)
+    z = end.contact.at_mm[2]
+    floor, below = 0.0, None
+    upright = math.cos(math.radians(lean_deg))
+    if isinstance(support.ends[1], OnBelow):
+        below = _part_below(world, end, size, lean_deg)
+    room = z - (below.contact.at_mm[2] if below else size.pad_height_mm)
     if room < LEAST_RISE_MM:
         return Fitted(
             support, Fit.NO_ROOM,
-            f"The contact is {place[2]:.2f} mm above the plate: no room for a pillar. "
-            f"Lift the piece by {LEAST_RISE_MM - room:.1f} mm or more.", contacts,
+            f"The contact is {z:.2f} mm above the plate: no room for a pillar. "
+            f"Lift the piece by {LEAST_RISE_MM - room:.1f} mm or more."
+            if below is None
+            else f"The contact is only {room:.2f} mm above the part below: no room for a pillar.",
+            contacts,
         )  # fmt: skip
-    near = _column(world, place, size)
-    profile, note = _profile(world, size, place, slope, near[near != at.facet])
-    members = _rods(place, profile)
-    pad_rows = 2 if size.pad_height_mm > 0 else 0
+    # A low contact squeezes foot and tip in proportion, the shaft first.
+    foot_height = size.tip_mm if below else size.foot_height_mm
+    squeeze = min(1.0, room / (foot_height + size.tip_mm * upright))
+    base, tip, note = tip_of(world, end, size, lean_deg, squeeze)
+    x, y, top = (float(v) for v in base)
+    lean = math.radians(lean_deg) if lean_deg > _UPRIGHT_DEG else 0.0
+    shaft = size.shaft_mm / 2
+    # A shaft under a leaning tip goes on as far as closes the bend.
+    over = shaft * math.tan(lean / 2)
+    if below is None:
+        floor = size.pad_height_mm
+        rows = []
+        if size.pad_height_mm > 0:
+            radius = max(size.pad_mm, size.foot_mm) / 2
+            rows += [(0.0, radius), (floor, radius)]
+        rows += [(floor, size.foot_mm / 2), (floor + size.foot_height_mm * squeeze, shaft)]
+        pad_rows = 2 if size.pad_height_mm > 0 else 0
+    else:
+        floor = below.contact.at_mm[2]
+        _, lower, more = _foot_on_part(world, below, size, squeeze)
+        note = f"{note} {more}".strip()
+        contacts = (*contacts, below.contact)
+        rows = [(z0, r0) for z0, r0 in lower]
+        pad_rows = 0
+    rows.append((top + over, shaft))
+    profile = np.array(rows)
+    straight = lean == 0.0
+    upper = _rods((x, y), profile)
+    members = (*upper, *tip)
+    spine = (end.contact.at_mm, (x, y, top), (x, y, floor if below else 0.0))
+    near = _column(world, (x, y), size)
+    near = near[near != end.contact.facet]
+    if below is not None:
+        near = near[near != below.contact.facet]
     # The tip may touch the surface that it sits under; lower down nothing may be in the way.
-    tip_base = profile[-3, 0]
-    met = _met(world, near, place, profile[pad_rows:], tip_base + 0.5 * (place[2] - tip_base))
+    asked = profile[pad_rows:]
+    met = None
+    if straight:
+        tip_rows = np.array([(top, shaft), (z, size.contact_mm / 2)])
+        asked = np.concatenate([asked, tip_rows[1:]])
+        limit = top + 0.5 * (z - top)
+    else:
+        limit = math.inf
+        met = met_by_rod(world, tip[0].b_mm, tip[0].a_mm, tip[0].r_b_mm, tip[0].r_a_mm,
+                         (size.tip_mm * squeeze / 2, 0.0), end.contact.facet)  # fmt: skip
+    if below is not None:  # nor may the foot's tip beyond its own lower half
+        at = int(np.searchsorted(asked[:, 0], floor + size.tip_mm * squeeze / 2))
+        cut = floor + size.tip_mm * squeeze / 2
+        radius = np.interp(cut, asked[:, 0], asked[:, 1])
+        asked = np.concatenate([[(cut, radius)], asked[at:]])
+    met = met or _met(world, near, (x, y), asked, limit)
     if met is not None:
         return Fitted(
             support, Fit.BLOCKED,
             f"The way down is blocked by the model at z = {met[2]:.1f} mm "
-            f"(x {met[0]:.1f}, y {met[1]:.1f}).", contacts, members, met,
+            f"(x {met[0]:.1f}, y {met[1]:.1f}).", contacts, members, met, spine,
         )  # fmt: skip
     pad = profile[:pad_rows]
-    if len(pad) and _met(world, near, place, pad, math.inf) is not None:
+    if len(pad) and _met(world, near, (x, y), pad, math.inf) is not None:
         note = (note + " The pad meets the model and will be one with it.").strip()
-    return Fitted(support, Fit.STANDS, note, contacts, members)
+    if below is not None:
+        note = (note + " Its foot marks the part below.").strip()
+    return Fitted(support, Fit.STANDS, note, contacts, members, None, spine)
+
+
+def _part_below(world: World, end: ModelEnd, size: PillarSize, lean_deg: float) -> ModelEnd | None:
+    """Where the part is straight below the shaft, facing up; None where the plate is."""
+    base, _, _ = tip_of(world, end, size, lean_deg)
+    start = np.array([*base[:2], min(float(base[2]), end.contact.at_mm[2] - 1e-6)])
+    (facet,) = first_hits(world.mesh.index, start[None], (0.0, 0.0, -1.0), 0.0)
+    if facet < 0:
+        return None
+    a, b, c = world.mesh.vertices[world.mesh.facets[facet]]
+    normal = np.cross(b - a, c - a)
+    length = float(np.linalg.norm(normal))
+    if not length or normal[2] <= 0:
+        return None
+    normal = normal / length
+    z = float(a[2] - (normal[:2] @ (start[:2] - a[:2])) / normal[2])
+    slope = math.degrees(math.acos(min(float(normal[2]), 1.0)))
+    place = (float(start[0]), float(start[1]), z)
+    return ModelEnd(Contact(place, size.contact_mm, slope, int(facet)), normal)
+
+
+def _foot_on_part(world: World, below: ModelEnd, size: PillarSize, squeeze: float):
+    """Rows of height and radius of a foot that stands on the part: a tip turned over."""
+    x, y, z = below.contact.at_mm
+    askew = math.radians(min(below.contact.slope_deg, 85.0))
+    depth = size.embed_mm + size.contact_mm / 2 * math.tan(askew)
+    wall = wall_behind(world, (x, y, z - 1e-6), (0.0, 0.0, -1.0))
+    note = ""
+    if depth > MOST_OF_WALL * wall:
+        depth = MOST_OF_WALL * wall
+        note = f"The wall below is only {wall:.2f} mm thick."
+    rows = [
+        (z - max(depth, 1e-3), size.contact_mm / 2), (z, size.contact_mm / 2),
+        (z + size.tip_mm * squeeze, size.shaft_mm / 2),
+    ]  # fmt: skip
+    return z, rows, note
 
 
 def _column(world: World, axis, size: PillarSize) -> np.ndarray:
@@ -188,43 +353,8 @@ def _met(world: World, near: np.ndarray, axis, profile: np.ndarray, top: float):
     return tuple(float(v) for v in at) if hit else None
 
 
-def _profile(world: World, size: PillarSize, contact, slope_deg: float, above: np.ndarray):
-    """Height and radius from the plate up, (k, 2) float, and what to know of it."""
-    mesh = world.mesh
-    x, y, z = contact
-    rise = z - size.pad_height_mm
-    # A low contact squeezes foot and tip in proportion, the shaft first.
-    squeeze = min(1.0, rise / (size.foot_height_mm + size.tip_mm))
-    foot_top = size.pad_height_mm + size.foot_height_mm * squeeze
-    tip_base = z - size.tip_mm * squeeze
-    # On a slope the far rim of the end lies below the surface by this much; sinking the end
-    # deeper by as much bonds all of it.
-    depth = size.embed_mm + size.contact_mm / 2 * math.tan(math.radians(slope_deg))
-    heights, _, _ = crossings_above(
-        mesh.vertices, mesh.facets[above], np.ones(len(above), np.bool_), x, y, z + 1e-6
-    )
-    note = ""
-    if len(heights):
-        wall = float(heights.min()) - z
-        if depth > MOST_OF_WALL * wall:
-            depth = MOST_OF_WALL * wall
-            note = f"The wall is only {wall:.2f} mm thick here; the tip is sunk {depth:.2f} mm."
-    rows = []
-    if size.pad_height_mm > 0:
-        radius = max(size.pad_mm, size.foot_mm) / 2
-        rows += [(0.0, radius), (size.pad_height_mm, radius)]
-    rows += [
-        (size.pad_height_mm, size.foot_mm / 2),
-        (foot_top, size.shaft_mm / 2),
-        (tip_base, size.shaft_mm / 2),
-        (z, size.contact_mm / 2),
-        (z + max(depth, 1e-3), size.contact_mm / 2),
-    ]
-    return np.array(rows), note
-
-
 def _rods(axis, profile: np.ndarray) -> tuple[Rod, ...]:
-    x, y, _ = axis
+    x, y = axis
     rows = profile.tolist()
     return tuple(
         Rod((x, y, z0), (x, y, z1), r0, r1) for (z0, r0), (z1, r1) in pairwise(rows) if z1 > z0
@@ -232,5 +362,13 @@ def _rods(axis, profile: np.ndarray) -> tuple[Rod, ...]:
 
 
 PILLAR = registered_kind(
-    SupportKind("pillar", "pillar", ((OnModel,), (OnPlate,)), PillarSize, size_for, fit_pillar)
+    SupportKind(
+        "pillar",
+        "pillar",
+        ((OnModel,), (OnPlate, OnBelow)),
+        PillarSize,
+        size_for,
+        fit_pillar,
+        "pillars",
+    )
 )
