@@ -1,7 +1,7 @@
 """All findings of a placed model, by places, with what the maker has accepted."""
 
 import math
-from collections.abc import Iterator
+from collections.abc import Collection, Iterator
 from dataclasses import dataclass, replace
 
 import numpy as np
@@ -49,8 +49,9 @@ class Ledger:
 
 
 def find(
-    placed: Placed, look: Inspection, threshold_deg: float, overhang: Overhang | None = None
-) -> Ledger:
+    placed: Placed, look: Inspection, threshold_deg: float, overhang: Overhang | None = None,
+    only: Collection[str] | None = None,
+) -> Ledger:  # fmt: skip
     """The ledger of a placed model.
 
     Parameters
@@ -61,6 +62,8 @@ def find(
     threshold_deg : float
     overhang : Overhang, optional
         At that threshold, where it is known already.
+    only : collection of str, optional
+        Kinds to look for; all without it.
     """
     if overhang is None:
         overhang = look.overhang(threshold_deg)
@@ -69,6 +72,8 @@ def find(
     found: list[Finding] = []
     notes = list(_notes(case))
     for kind in KINDS.values():
+        if only is not None and kind.key not in only:
+            continue
         own = list(kind.find(case))
         if len(own) > MOST_LISTED:
             own.sort(key=rank)

@@ -39,6 +39,8 @@ class Process:
         does not), ``tilt`` (not empty where leaning is the usual cure).
     weights : dict
         How much each goal of turning counts (from memory).
+    profiles : dict
+        Diameters of contact, shaft and foot of supports, mm, from light to heavy (from memory).
     """
 
     key: str
@@ -46,6 +48,7 @@ class Process:
     rules: tuple[Rule, ...]
     words: dict[str, str] = field(default_factory=dict)
     weights: dict[str, float] = field(default_factory=dict)
+    profiles: dict[str, tuple[float, float, float]] = field(default_factory=dict)
 
     def __getitem__(self, key: str) -> float:
         """Value of the rule ``key``, in the rule's unit."""
@@ -57,7 +60,9 @@ class Process:
     @property
     def digest(self) -> str:
         """Names the process by all that it says, whatever its key."""
-        said = repr((self.rules, sorted(self.words.items()), sorted(self.weights.items())))
+        said = repr(
+            (self.rules, *(sorted(d.items()) for d in (self.words, self.weights, self.profiles)))
+        )
         return hashlib.sha256(said.encode()).hexdigest()[:16]
 
     def copied(self, key: str, label: str, **values: float) -> "Process":
@@ -115,6 +120,9 @@ _LABELS = {
     "wall_mm": ("mm", "least wall"),
     "pull_n_mm2": ("N/mm²", "pull of the film on what hangs, 0 where nothing pulls"),
     "green_n_mm2": ("N/mm²", "strength of what has just set"),
+    "plate_n_mm2": ("N/mm²", "what the first layer holds on the plate"),
+    "drag_n": ("N", "drag sideways on a support until the model bonds, 0 where nothing drags"),
+    "young_gpa": ("GPa", "Young’s modulus"),
     "hold_flat_mm": ("mm", "how far a contact holds a flat underside"),
     "hold_steep_mm": ("mm", "how far a contact holds an underside at the threshold"),
     "corner_mm": ("mm", "first layer from which sharp corners lift, 0 where they do not"),
@@ -171,6 +179,9 @@ PROCESSES = {
             wall_mm=(0.84, _M),
             pull_n_mm2=(0.0, _M),
             green_n_mm2=(0.0, _M),
+            plate_n_mm2=(0.5, _M),
+            drag_n=(0.1, _M),
+            young_gpa=(3.5, _M),
             hold_flat_mm=(5.0, _M),
             hold_steep_mm=(20.0, _M),
             corner_mm=(80.0, _M),
@@ -208,6 +219,11 @@ PROCESSES = {
             "footing": 2.5,
             "copies": 0,
         },
+        profiles={
+            "light": (0.45, 1.6, 6.0),
+            "medium": (0.5, 2.2, 7.0),
+            "heavy": (0.8, 3.2, 10.0),
+        },
     ),
     "resin": Process(
         "resin",
@@ -237,6 +253,9 @@ PROCESSES = {
             wall_mm=(0.5, _M),
             pull_n_mm2=(0.02, _M),
             green_n_mm2=(8.0, _M),
+            plate_n_mm2=(1.0, _M),
+            drag_n=(0.0, _M),
+            young_gpa=(2.0, _M),
             hold_flat_mm=(2.0, _M),
             hold_steep_mm=(4.0, _M),
             corner_mm=(0.0, _M),
@@ -274,6 +293,11 @@ PROCESSES = {
             "footing": 0,
             "copies": 0,
         },
+        profiles={
+            "light": (0.25, 0.7, 3.0),
+            "medium": (0.4, 1.0, 4.0),
+            "heavy": (0.6, 1.5, 6.0),
+        },
     ),
     "metal": Process(
         "metal",
@@ -303,6 +327,9 @@ PROCESSES = {
             wall_mm=(0.4, _M),
             pull_n_mm2=(0.0, _M),
             green_n_mm2=(0.0, _M),
+            plate_n_mm2=(0.0, _M),
+            drag_n=(0.0, _M),
+            young_gpa=(200.0, _M),
             hold_flat_mm=(1.0, _M),
             hold_steep_mm=(4.0, _M),
             corner_mm=(0.0, _M),
@@ -339,6 +366,11 @@ PROCESSES = {
             "marks": 2,
             "footing": 1,
             "copies": 0,
+        },
+        profiles={
+            "light": (0.5, 1.0, 2.0),
+            "medium": (0.8, 1.5, 3.0),
+            "heavy": (1.2, 2.5, 4.0),
         },
     ),
 }

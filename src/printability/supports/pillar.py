@@ -98,9 +98,13 @@ def check_widths(size) -> None:
         raise EditError("The shaft must not be wider than the foot.")
 
 
-def size_for(process: Process, **changes: float) -> PillarSize:
-    """The dimensions that a process suggests, with changes."""
+def size_for(process: Process, profile: str = "", **changes: float) -> PillarSize:
+    """The dimensions that a process suggests, or those of one of its profiles, with changes."""
     base = {field.name: process[field.name] for field in fields(PillarSize)}
+    if profile:
+        contact, shaft, foot = process.profiles[profile]
+        base |= {"contact_mm": contact, "shaft_mm": shaft, "foot_mm": foot}
+        base["pad_mm"] = max(foot, base["pad_mm"] * foot / process["foot_mm"])
     return PillarSize(**(base | changes))
 
 

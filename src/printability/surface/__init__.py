@@ -3,7 +3,7 @@
 from .finish import Finish, cusp_height_mm, find_finish, step_run_mm
 from .flights import overhang_of
 from .form import patch_form, plane_form
-from .held import Held, held_by_contacts
+from .held import Held, HeldPieces, held_by_contacts, held_pieces
 from .overhang import (
     SLOPE_TOLERANCE_DEG,
     Overhang,
@@ -21,6 +21,7 @@ __all__ = [
     "SLOPE_TOLERANCE_DEG",
     "Finish",
     "Held",
+    "HeldPieces",
     "Overhang",
     "Patch",
     "Stroke",
@@ -28,6 +29,7 @@ __all__ = [
     "find_finish",
     "find_overhang",
     "held_by_contacts",
+    "held_pieces",
     "overhang_of",
     "paint_key",
     "painted_sides",

@@ -17,7 +17,7 @@ from ..layers._grid import build_grid, nearest, ray
 from ..mesh import Mesh, facet_areas
 from ..process import Process
 
-__all__ = ["Held", "held_by_contacts"]
+__all__ = ["Held", "HeldPieces", "held_by_contacts", "held_pieces"]
 
 # Pieces of a patch that it is taken apart into at most, and their size for a flat one.
 _MOST_PIECES = 60_000
@@ -71,15 +71,68 @@ def held_by_contacts(
     process : Process
     threshold_deg : float
     """
-    areas = facet_areas(mesh)[facets]
-    total = float(areas.sum())
-    under = np.isin(contact_facets, facets)
+    total = float(facet_areas(mesh)[facets].sum())
     by_contact = np.zeros(len(contacts_mm))
-    if not under.any():
+    if not np.isin(contact_facets, facets).any():
         return Held(total, total, tuple(by_contact))
+    found = held_pieces(
+        mesh, facets, slopes_deg, contacts_mm, contact_facets, process, threshold_deg
+    )
+    held = found.area_mm2 * _part_below(found.over_mm)
+    by = found.contact
+    np.add.at(by_contact, by[by >= 0], held[by >= 0])
+    return Held(total, max(float(total - held.sum()), 0.0), tuple(float(v) for v in by_contact))
+
+
+@dataclass(frozen=True, eq=False)
+class HeldPieces:
+    """A patch in small pieces, and how far each is from being held.
+
+    Attributes
+    ----------
+    corners_mm : (p, 3, 3) float
+    facet : (p,) int
+        Of the mesh.
+    reach_mm : (p,) float
+        How far a contact holds it.
+    over_mm : (p, 3) float
+        At each corner, how much farther it is than what holds; below 0 where it is held.
+    contact : (p,) int
+        The contact that holds it, -1 for none.
+    """
+
+    corners_mm: np.ndarray
+    facet: np.ndarray
+    reach_mm: np.ndarray
+    over_mm: np.ndarray
+    contact: np.ndarray
+
+    @property
+    def area_mm2(self) -> np.ndarray:
+        """(p,) float: area of each."""
+        a, b, c = self.corners_mm.transpose(1, 0, 2)
+        return 0.5 * np.linalg.norm(np.cross(b - a, c - a), axis=1)
+
+
+def held_pieces(
+    mesh: Mesh,
+    facets: np.ndarray,
+    slopes_deg: np.ndarray,
+    contacts_mm: np.ndarray,
+    contact_facets: np.ndarray,
+    process: Process,
+    threshold_deg: float,
+    most: int = _MOST_PIECES,
+) -> HeldPieces:
+    """Where a patch is held by contacts and where it is not; see `held_by_contacts`.
+
+    ``most`` is the number of pieces that it is taken apart into, about.
+    """
+    total = float(facet_areas(mesh)[facets].sum())
+    under = np.isin(contact_facets, facets)
     reach = _reaches(slopes_deg[facets], process, threshold_deg)
     size = float(reach.min()) / _PIECES_ACROSS
-    size = max(size, math.sqrt(total / _MOST_PIECES))
+    size = max(size, math.sqrt(total / most))
     corners, of = _pieces(mesh, facets, size)
     scale = max(float(np.ptp(corners.reshape(-1, 3), axis=0).max()), 1e-9)
     # Places are told apart to a millionth of the patch.
@@ -88,30 +141,24 @@ def held_by_contacts(
     places = corners.reshape(-1, 3)[first]
     vertex = vertex.reshape(-1, 3)
     n = len(places)
-    a, b = vertex[:, [0, 1, 2]].ravel(), vertex[:, [1, 2, 0]].ravel()
-    level = np.hypot(*(places[a] - places[b])[:, :2].T)
-    graph = coo_matrix((np.maximum(level, 1e-9), (a, b)), (n, n)).tocsr()
-    graph = graph.maximum(graph.T)
-
-    way, owner = _ways(
-        places, graph, contacts_mm, np.flatnonzero(under),
-        _start_of(contacts_mm[under], contact_facets[under], facets, corners, of, vertex),
-        _border(mesh, facets), float(reach.max()), size,
-    )  # fmt: skip
-
+    way, owner = np.full(n, np.inf), np.full(n, -1)
+    if under.any():
+        a, b = vertex[:, [0, 1, 2]].ravel(), vertex[:, [1, 2, 0]].ravel()
+        level = np.hypot(*(places[a] - places[b])[:, :2].T)
+        graph = coo_matrix((np.maximum(level, 1e-9), (a, b)), (n, n)).tocsr()
+        graph = graph.maximum(graph.T)
+        way, owner = _ways(
+            places, graph, contacts_mm, np.flatnonzero(under),
+            _start_of(contacts_mm[under], contact_facets[under], facets, corners, of, vertex),
+            _border(mesh, facets), float(reach.max()), size,
+        )  # fmt: skip
     ledge = process["ledge_mm"]
     # Beyond a few pieces more than the limit it does not matter how far.
     rim = _hinge_distance(mesh, facets, places, ledge + 4 * size)
     # Below 0 is held; the largest such depth of contact or hinge counts.
     over = np.minimum(way[vertex] - reach[of][:, None], (rim - ledge)[vertex])
-    piece = 0.5 * np.linalg.norm(
-        np.cross(corners[:, 1] - corners[:, 0], corners[:, 2] - corners[:, 0]), axis=1
-    )
-    held = piece * _part_below(over)
-    owner_of = owner[vertex]
-    by = np.where(way[vertex].min(axis=1) <= reach[of], owner_of.max(axis=1), -1)
-    np.add.at(by_contact, by[by >= 0], held[by >= 0])
-    return Held(total, max(float(total - held.sum()), 0.0), tuple(float(v) for v in by_contact))
+    by = np.where(way[vertex].min(axis=1) <= reach[of], owner[vertex].max(axis=1), -1)
+    return HeldPieces(corners, facets[of], reach[of], over, by)
 
 
 def _reaches(slopes_deg: np.ndarray, process: Process, threshold_deg: float) -> np.ndarray:

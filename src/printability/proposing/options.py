@@ -1,0 +1,53 @@
+"""What a maker asks for when supports are proposed."""
+
+from dataclasses import dataclass
+
+from ..errors import EditError
+from ..findings import Severity
+
+__all__ = ["PROFILES", "Options"]
+
+PROFILES = ("light", "medium", "heavy")
+
+
+@dataclass(frozen=True)
+class Options:
+    """How supports are to be proposed.
+
+    Attributes
+    ----------
+    clear : str
+        ``failing`` for what will fail, ``risky`` for what is risky too.
+    where : str
+        ``plate``, or ``anywhere``: on the part below where the plate cannot be reached.
+    profile : str
+        Of ordinary contacts; the lowest point gets a heavier one, faces a lighter one.
+    patches : tuple of int
+        Only for these places' overhang patches; empty for all.
+    refused : tuple of (3,) tuple of float
+        Contacts that the maker refused before, on the plate, mm; none is proposed within a
+        millimetre of them.
+    """
+
+    clear: str = "risky"
+    where: str = "plate"
+    profile: str = "medium"
+    refused: tuple[tuple[float, float, float], ...] = ()
+
+    def __post_init__(self):
+        for name, choices in (
+            ("clear", ("failing", "risky")), ("where", ("plate", "anywhere")),
+            ("profile", PROFILES),
+        ):  # fmt: skip
+            if getattr(self, name) not in choices:
+                raise EditError(f"“{name}” is one of: {', '.join(choices)}.")
+
+    @property
+    def least(self) -> Severity:
+        """From which severity on a finding is to be cleared."""
+        return Severity.WILL_FAIL if self.clear == "failing" else Severity.RISKY
+
+    def weight(self, steps: int) -> str:
+        """The profile so many steps heavier than the ordinary one."""
+        at = PROFILES.index(self.profile) + steps
+        return PROFILES[min(max(at, 0), len(PROFILES) - 1)]

@@ -1,0 +1,239 @@
+"""The search: what is not held gets contacts until a full inspection finds nothing left."""
+
+import math
+from collections.abc import Callable
+from dataclasses import dataclass, replace
+
+import numpy as np
+
+from ..findings import Finding, Ledger, find
+from ..inspection import Inspection, inspect_model
+from ..layers import slice_layers
+from ..parts import Part
+from ..stance import Placed, Setup, stand
+from ..supports import Fitted, Support
+from .minimal import made_minimal
+from .options import Options
+from .spots import Wanted, spots_for
+from .stands import Stands
+
+__all__ = ["CURABLE", "Proposal", "Search", "Unreachable", "propose"]
+
+# Kinds of finding that a contact can cure.
+CURABLE = ("island", "jump", "bridge", "ledge", "overhang", "footing", "wobble")
+_MOST_ROUNDS = 8
+MOST_CONTACTS = 2_000
+
+
+@dataclass(frozen=True)
+class Unreachable:
+    """A place that needs a contact and gets none."""
+
+    at_mm: tuple[float, float, float]
+    why: str
+
+
+@dataclass(frozen=True, eq=False)
+class Proposal:
+    """Supports that would hold what hangs.
+
+    Attributes
+    ----------
+    supports : tuple of Support
+        With their reasons; the maker's own are not among them.
+    fitted : dict
+        Those and the maker's own, by key, on the part as it stands.
+    unreachable : tuple of Unreachable
+    before, after : Ledger
+        Without and with them.
+    look : Inspection
+        With them.
+    volume_mm3 : float
+        Of the proposed ones.
+    grid_support_mm3 : float
+        Of plain grid supports under all that overhangs, sampled.
+    said : tuple of str
+        What to know of the whole.
+    """
+
+    supports: tuple[Support, ...]
+    fitted: dict[str, Fitted]
+    unreachable: tuple[Unreachable, ...]
+    before: Ledger
+    after: Ledger
+    look: Inspection
+    volume_mm3: float
+    grid_support_mm3: float
+    said: tuple[str, ...] = ()
+
+    @property
+    def contact_area_mm2(self) -> float:
+        """What the proposed ones touch of the model."""
+        return sum(
+            math.pi / 4 * c.diameter_mm**2
+            for s in self.supports
+            for c in self.fitted[s.key].contacts
+        )
+
+
+class Search:
+    """What the steps of a proposal share: the part as it stands, its own layers, the rules."""
+
+    def __init__(self, part: Part, setup: Setup, options: Options, sides=None, progress=None,
+                 base: Placed | None = None, own_layers=None):  # fmt: skip
+        self.part, self.options, self.sides = part, options, sides
+        self.setup = setup
+        self.progress = progress or (lambda *_: None)
+        bare = replace(setup, supports=())
+        self.base = stand(part, bare, base)
+        self.process = setup.process
+        self.threshold = setup.effective_threshold_deg
+        if own_layers is None:
+            own_layers = slice_layers(self.base.mesh, self.process.layer_height_mm)
+        self.own = inspect_model(self.base.mesh, self.process, (), own_layers, sides=sides)
+        self.overhang = self.own.overhang(self.threshold)
+
+    def look(self, supports: tuple[Support, ...]) -> tuple[Placed, Inspection]:
+        """The part with the maker's supports and some more, sliced."""
+        setup = replace(self.setup, supports=(*self.setup.supports, *supports))
+        placed = stand(self.part, setup, self.base)
+        if not placed.standing:
+            return placed, self.own
+        look = inspect_model(
+            self.base.mesh, self.process, placed.standing, self.own.own_layers, sides=self.sides
+        )
+        for name in ("slopes_deg", "areas_mm2", "hair_mm"):
+            look.__dict__[name] = getattr(self.own, name)
+        return placed, look
+
+    def ledger(self, placed: Placed, look: Inspection, only=CURABLE) -> Ledger:
+        """Its findings, of the kinds that a contact can cure."""
+        return find(placed, look, self.threshold, self.overhang, only)
+
+    def open(self, ledger: Ledger) -> list[Finding]:
+        """What of it is to be cleared."""
+        return [
+            f for f in ledger.findings
+            if f.kind in CURABLE and f.severity >= self.options.least and f.accepted is None
+        ]  # fmt: skip
+
+    def left(self, supports: tuple[Support, ...]) -> list[Finding]:
+        """What is to be cleared with some supports more."""
+        placed, look = self.look(supports)
+        return self.open(self.ledger(placed, look))
+
+
+def propose(
+    part: Part,
+    setup: Setup,
+    options: Options | None = None,
+    sides: np.ndarray | None = None,
+    progress: Callable[[str, float], None] | None = None,
+    only: Callable[[Finding], bool] | None = None,
+    base: Placed | None = None,
+    own_layers=None,
+) -> Proposal:
+    """Propose supports for what hangs, as few as will do.
+
+    Parameters
+    ----------
+    part : Part
+    setup : Setup
+        The stance as it is; its supports stay as they are and count.
+    options : Options, optional
+    sides : (m,) uint8, optional
+        Painted sides.
+    progress : callable, optional
+        Called with the stage and the part done; may raise to stop.
+    only : callable, optional
+        Which findings are to be cleared; all without it.
+    base : Placed, optional
+        The part as it stands, where it is known.
+    own_layers : Layers, optional
+        Its own layers, where they are known.
+
+    Returns
+    -------
+    Proposal
+    """
+    options = options or Options()
+    search = Search(part, setup, options, sides, progress, base, own_layers)
+    search.progress("Looking for what hangs", 0.05)
+    placed, look = search.look(())
+    before = find(placed, look, search.threshold, search.overhang)
+    stands = Stands(search.base, search.process, options, sides)
+    made: list[Fitted] = []
+    unreachable: list[Unreachable] = []
+    given_up = Wanted()
+    ledger = before
+    for turn in range(_MOST_ROUNDS):
+        wanted = [f for f in search.open(ledger) if only is None or only(f)]
+        if not wanted:
+            break
+        search.progress("Standing contacts under it", 0.1 + 0.5 * turn / _MOST_ROUNDS)
+        fresh, missed = spots_for(search, stands, look, placed, wanted, given_up)
+        unreachable += missed
+        made += fresh
+        if not fresh or len(made) > MOST_CONTACTS:
+            break
+        placed, look = search.look(tuple(f.support for f in made))
+        ledger = search.ledger(placed, look)
+    supports = tuple(f.support for f in made)
+    if supports:
+        search.progress("Leaving out what is not needed", 0.65)
+        supports = made_minimal(search, supports, only)
+    supports = _numbered(supports, setup)
+    search.progress("Looking at it again", 0.95)
+    placed, look = search.look(supports)
+    after = find(placed, look, search.threshold, search.overhang)
+    volume = sum(placed.supports[s.key].volume_mm3 for s in supports)
+    grid = search.own.estimate(search.threshold).grid_support_mm3
+    return Proposal(
+        supports, placed.supports, _still_open(unreachable, search.open(after)), before, after,
+        look, float(volume), float(grid), _said(volume, grid, search),
+    )  # fmt: skip
+
+
+def _numbered(supports: tuple[Support, ...], setup: Setup) -> tuple[Support, ...]:
+    """Keys that none of the maker's supports has."""
+    used = [int(s.key) for s in setup.supports if s.key.isdigit()]
+    first = max(used, default=0) + 1
+    return tuple(replace(s, key=str(first + i)) for i, s in enumerate(supports))
+
+
+def _still_open(missed: list[Unreachable], left: list[Finding]) -> tuple[Unreachable, ...]:
+    """Places without a contact, each once, as far as something is left to be cleared; what is
+    left for another reason is among them."""
+    found: list[Unreachable] = []
+    for one in missed:
+        if all(math.dist(one.at_mm, other.at_mm) > 1.0 for other in found):
+            found.append(one)
+    kept = [
+        one for one in found
+        if any(math.dist(one.at_mm, f.center_mm) <= _reach_of(f) for f in left)
+    ]  # fmt: skip
+    for finding in left:
+        if all(math.dist(one.at_mm, finding.center_mm) > _reach_of(finding) for one in kept):
+            kept.append(
+                Unreachable(finding.center_mm, f"{finding.title}: no contact was found for it.")
+            )
+    return tuple(kept)
+
+
+def _reach_of(finding: Finding) -> float:
+    if finding.kind in ("footing", "wobble"):
+        return math.inf
+    return (
+        5.0
+        + 2.0 * math.sqrt(max(finding.area_mm2, 0.0))
+        + (finding.measure if finding.unit == "mm" and math.isfinite(finding.measure) else 0.0)
+    )
+
+
+def _said(volume: float, grid: float, search: Search) -> tuple[str, ...]:
+    if grid > 1000 and volume > grid / 2:
+        return (
+            f"These take {volume:,.0f} mm³, more than half of what plain grid supports would "
+            f"({grid:,.0f} mm³): another turn or a change of shape may be cheaper.",
+        )
+    return ()

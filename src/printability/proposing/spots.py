@@ -1,0 +1,427 @@
+"""Where contacts go: in the trade's order, the points first, then what spans, then faces."""
+
+import math
+from dataclasses import dataclass, field
+from typing import TYPE_CHECKING
+
+import manifold3d
+import numpy as np
+
+from ..findings import FAR_OVER, Finding
+from ..inspection import SPECK_MM2, Inspection
+from ..layers import Hanging, Layers, hanging_parts, outlines, region_loops, tug_of_war
+from ..stance import Placed
+from ..supports import Fitted
+from ..surface import held_pieces
+from .stands import Spot, Stands
+
+if TYPE_CHECKING:
+    from .proposal import Search, Unreachable
+
+__all__ = ["Wanted", "spots_for"]
+
+# What is judged by itself here is kept this far within its limit, so that the whole agrees.
+_WITHIN = 0.96
+_SAFE_RATIO = {"risky": 2.06, "failing": 1.03}
+_MOST_IN_LAYER = 600
+# Where a contact finds no room: so far aside it is tried again, in times the contact, around.
+_ASIDE_MM, _AROUND = (0.6, 1.2, 2.4, 4.0), 8
+_MOST_PIECES, _MOST_CANDIDATES = 4_000, 700
+# Of a patch, what may stay unheld, and how much nearer than it need be a contact is taken for.
+_LEFT, _NEARER = 0.01, 0.94
+_MOST_STEADY = 6
+
+
+@dataclass
+class Wanted:
+    """What a search remembers from one round to the next: where contacts were given up."""
+
+    given_up: list[tuple[float, float, float]] = field(default_factory=list)
+
+    def knows(self, place, near: float = 0.8) -> bool:
+        """Whether a contact was given up there."""
+        return any(math.dist(place, one) < near for one in self.given_up)
+
+
+def spots_for(
+    search: "Search", stands: Stands, look: Inspection, placed: Placed,
+    findings: list[Finding], wanted: Wanted,
+) -> tuple[list[Fitted], list["Unreachable"]]:  # fmt: skip
+    """Supports for some findings, and the places that get none.
+
+    Parameters
+    ----------
+    search : Search
+    stands : Stands
+    look : Inspection
+        With the supports that stand so far.
+    placed : Placed
+    findings : list of Finding
+    wanted : Wanted
+    """
+    job = _Round(search, stands, look, wanted)
+    for finding in findings:
+        if finding.kind == "island":
+            job.island(finding)
+    layers: dict[int, list[Finding]] = {}
+    for finding in findings:
+        if finding.kind in ("bridge", "ledge", "jump"):
+            layers.setdefault(finding.layer, []).append(finding)
+    for layer, own in sorted(layers.items()):
+        job.layer(layer, own)
+    for finding in findings:
+        if finding.kind == "overhang":
+            job.patch(finding)
+    if not job.made:
+        for finding in findings:
+            if finding.kind in ("footing", "wobble"):
+                job.steady(finding)
+                break
+    return job.made, job.missed
+
+
+class _Round:
+    def __init__(self, search, stands, look, wanted):
+        self.search, self.stands, self.look, self.wanted = search, stands, look, wanted
+        self.options, self.process = search.options, search.process
+        self.h = self.process.layer_height_mm
+        self.made: list[Fitted] = []
+        self.missed: list = []
+        far = FAR_OVER if self.options.clear == "failing" else 1.0
+        self.limits = tuple(limit * far for limit in look.limits_mm)
+        faces = -1 if not self.process["pull_n_mm2"] else 0
+        self.light, self.ordinary = self.options.weight(faces), self.options.weight(0)
+        self.heavy = self.options.weight(1)
+
+    # ---- one contact ----------------------------------------------------------------------
+
+    def stand(self, facet: int, place, weight: str, why: str) -> tuple[Fitted | None, str]:
+        found, reason = self.stands.support(Spot(int(facet), tuple(map(float, place)), weight, why))
+        if found is not None:
+            self.made.append(found)
+        return found, reason
+
+    def under(self, points: np.ndarray, layer: int) -> tuple[np.ndarray, np.ndarray]:
+        """Facets with which a layer begins above some points, -1 for none, and the places."""
+        points = np.asarray(points, float).reshape(-1, 2)
+        facets = self.look.facets_above(points, np.full(len(points), layer))
+        places = np.full((len(points), 3), np.nan)
+        mesh = self.look.mesh
+        for i, f in enumerate(facets):
+            if not 0 <= f < len(mesh.facets):
+                facets[i] = -1
+                continue
+            a, b, c = mesh.vertices[mesh.facets[f]]
+            n = np.cross(b - a, c - a)
+            if n[2] >= 0:
+                facets[i] = -1
+                continue
+            z = a[2] - (n[0] * (points[i, 0] - a[0]) + n[1] * (points[i, 1] - a[1])) / n[2]
+            places[i] = (*points[i], z)
+        return facets, places
+
+    def give_up(self, place, why: str) -> None:
+        from .proposal import Unreachable
+
+        place = tuple(map(float, place))
+        self.wanted.given_up.append(place)
+        self.missed.append(Unreachable(place, why))
+
+    # ---- what begins on nothing -----------------------------------------------------------
+
+    def island(self, finding: Finding) -> None:
+        """One contact under the lowest place of an island."""
+        island = self.look.islands[int(finding.id.split("-")[1]) - 1]
+        loops = region_loops(self.look.layers, island.region)
+        lasts = "never joins" if island.absorbed_after_layers is None else (
+            f"joins after {island.lasts_layers} layers"
+        )  # fmt: skip
+        tall = island.lasts_layers * self.h
+        first = self._is_lowest(island)
+        weight = self.heavy if first else self.ordinary
+        why = f"{'Lowest point' if first else 'Island'}, {lasts}"
+        places = self._lowest(loops, island)
+        reason = "Nothing faces down here."
+        for facet, place in places:
+            if self.wanted.knows(place):
+                return
+            found, reason = self.stand(facet, place, weight, why)
+            if found is not None:
+                return
+        at = places[0][1] if places else island.center_mm
+        self.give_up(at, f"{why} ({tall:.1f} mm): {reason}")
+
+    def _is_lowest(self, island) -> bool:
+        some = np.flatnonzero(self.look.own_layers.area_mm2 > 0)
+        return bool(len(some)) and island.layer <= int(some[0]) + 1
+
+    def _lowest(self, loops, island) -> list[tuple[int, tuple]]:
+        """Places of an island's underside: its lowest, its middle, and some around."""
+        mesh, k = self.look.mesh, island.layer
+        low = np.min([loop.min(axis=0) for loop in loops], axis=0) - 0.2
+        high = np.max([loop.max(axis=0) for loop in loops], axis=0) + 0.2
+        v = mesh.vertices
+        top, floor = (k + 0.5) * self.h, (k - 0.5) * self.h - 2 * self.look.hair_mm
+        near = np.flatnonzero(
+            (v[:, 2] >= floor) & (v[:, 2] <= top + self.look.hair_mm)
+            & (v[:, :2] >= low).all(axis=1) & (v[:, :2] <= high).all(axis=1)
+        )  # fmt: skip
+        found = []
+        if len(near):
+            lowest = near[v[near, 2] <= v[near, 2].min() + 1e-3 * self.h]
+            middle = v[lowest, :2].mean(axis=0)
+            vertex = int(lowest[np.argmin(np.hypot(*(v[lowest, :2] - middle).T))])
+            if len(lowest) <= 2 or np.ptp(v[lowest, :2], axis=0).max() < 1.0:
+                facets = np.flatnonzero((mesh.facets == vertex).any(axis=1))
+                facet = int(facets[np.argmin(self.stands.normals[facets, 2])])
+                inward = mesh.vertices[mesh.facets[facet]].mean(axis=0)
+                place = v[vertex] + 0.01 * (inward - v[vertex])
+                found.append((facet, tuple(place)))
+        points = [island.center_mm[:2]]
+        outline = loops[0]
+        centre = np.asarray(island.center_mm[:2])
+        for part in (0.5, 0.8):
+            step = max(len(outline) // 8, 1)
+            points += [tuple(centre + part * (p - centre)) for p in outline[::step][:8]]
+        facets, places = self.under(np.array(points), k)
+        found += [(int(f), tuple(p)) for f, p in zip(facets, places, strict=True) if f >= 0]
+        return found
+
+    # ---- what spans or reaches too far, or is pulled off ----------------------------------
+
+    def layer(self, k: int, findings: list[Finding]) -> None:
+        """Contacts under what hangs in a layer, the worst point first, until it is held."""
+        own = outlines(self.look.layers, k)
+        below = outlines(self.look.layers, k - 1)
+        # Contacts made in this round, under this layer.
+        discs = [
+            (*c.at_mm[:2], c.diameter_mm / 2)
+            for f in self.made for c in f.contacts[:1]
+            if abs(self.look.level(c.at_mm[2]) - k) <= 0
+        ]  # fmt: skip
+        flagged = [
+            part for part in self.look.hanging(k)
+            if any(part.near(np.array(f.under_mm[:1], float), np.array([0.2])).any()
+                   for f in findings if f.under_mm)
+        ]  # fmt: skip
+        kinds = {f.kind for f in findings}
+        seeded = False
+        for _ in range(_MOST_IN_LAYER):
+            bad = [p for p in self._hanging(own, below, discs, k) if self._is_bad(p, flagged)]
+            if not bad:
+                return
+            if not seeded:
+                seeded = True
+                for part in {p.part: p for p in bad}.values():
+                    self._lattice(part, k, discs)
+                if len(discs) > 40:
+                    continue
+            before = len(discs)
+            for part in bad:
+                self._one_more(part, k, discs, kinds)
+            if len(discs) == before:
+                return
+
+    def _hanging(self, own, below, discs, k: int) -> list[Hanging]:
+        if discs:
+            solid = manifold3d.CrossSection(list(below), manifold3d.FillRule.NonZero)
+            rounds = [manifold3d.CrossSection.circle(r, 24).translate((x, y)) for x, y, r in discs]
+            solid = manifold3d.CrossSection.batch_boolean([solid, *rounds], manifold3d.OpType.Add)
+            below = [np.asarray(loop, float) for loop in solid.to_polygons()]
+        return hanging_parts(
+            _two_layers(self.h, below, own), 1, self.process["notable_mm"], self.look.limits_mm
+        )
+
+    def _is_bad(self, part: Hanging, flagged: list[Hanging]) -> bool:
+        worst = np.array([part.worst_mm])
+        if not any(f.near(worst, np.array([0.05])).any() for f in flagged):
+            return False
+        if part.length_mm > _WITHIN * self.limits[part.kind == "ledge"]:
+            return True
+        pull = self.process["pull_n_mm2"]
+        if not pull:
+            return False
+        tug = tug_of_war(
+            part.area_mm2, part.rim_mm, self.h, part.length_mm,
+            self.look.limits_mm[part.kind == "ledge"], self.process["green_n_mm2"], pull,
+        )  # fmt: skip
+        return tug.ratio < _SAFE_RATIO[self.options.clear]
+
+    def _lattice(self, part: Hanging, k: int, discs: list) -> None:
+        """A checkerboard under a wide part, as far apart as its spans and the pull allow."""
+        radius = self.stands.sizes[self.light].contact_mm / 2
+        bridge = _WITHIN * self.limits[0]
+        apart = (bridge + 2 * radius) / math.sqrt(2)
+        if self.process["pull_n_mm2"]:
+            rim = 2 * math.pi * radius * self.h * self.process["green_n_mm2"]
+            each = rim / (_SAFE_RATIO[self.options.clear] * self.process["pull_n_mm2"])
+            apart = min(apart, math.sqrt(each))
+        if part.area_mm2 < 12 * apart**2:
+            return
+        points = np.concatenate(part.loops)
+        (x0, y0), (x1, y1) = points.min(axis=0), points.max(axis=0)
+        nx, ny = max(math.ceil((x1 - x0) / apart), 1), max(math.ceil((y1 - y0) / apart), 1)
+        if nx * ny > 20_000:
+            return
+        xs = x0 + (np.arange(nx) + 0.5) * (x1 - x0) / nx
+        ys = y0 + (np.arange(ny) + 0.5) * (y1 - y0) / ny
+        grid = np.stack(np.meshgrid(xs, ys), axis=-1).reshape(-1, 2)
+        grid = grid[part.near(grid, np.zeros(len(grid)))]
+        facets, places = self.under(grid, k)
+        for facet, place in zip(facets, places, strict=True):
+            taken = any(math.hypot(x - place[0], y - place[1]) < 0.6 * apart for x, y, _ in discs)
+            if facet < 0 or taken:
+                continue
+            found, _ = self.stand(facet, place, self.light, "One of many under a face")
+            if found is not None:
+                discs.append((place[0], place[1], found.contacts[0].diameter_mm / 2))
+
+    def _one_more(self, part: Hanging, k: int, discs: list, kinds: set) -> None:
+        """One contact at a part's worst point, or near it."""
+        radius = self.stands.sizes[self.light].contact_mm / 2
+        worst, way = np.array(part.worst_mm), np.array(part.direction)
+        if part.kind == "ledge":  # the rim needs the whole end under it
+            limit = self.limits[1]
+            inset = min(radius + 0.1, 0.3 * part.length_mm)
+            # As far in as what lies beyond still holds.
+            deeper = min(0.45 * limit, max(part.length_mm - limit, 0.0) + inset)
+            tries = [worst + way * max(inset, deeper), worst + way * inset]
+        else:
+            tries = [worst]
+        tries += [
+            tries[0] + r * np.array([math.cos(a), math.sin(a)])
+            for r in _ASIDE_MM for a in 2 * np.pi * np.arange(_AROUND) / _AROUND
+        ]  # fmt: skip
+        tries = np.array(tries)
+        inside = part.near(tries, np.zeros(len(tries)))
+        inside[0] |= not inside.any()
+        facets, places = self.under(tries[inside], k)
+        reach = "reaches" if part.kind == "ledge" else "spans"
+        why = f"A {part.kind} that {reach} {part.length_mm:.1f} mm"
+        if kinds == {"jump"}:
+            why = "Held by too little against the pull of the film"
+        reason, first = "Nothing faces down here.", None
+        for facet, place in zip(facets, places, strict=True):
+            if facet < 0:
+                continue
+            first = place if first is None else first
+            if self.wanted.knows(place, 0.3):
+                continue
+            found, reason = self.stand(facet, place, self.light, why)
+            if found is not None:
+                discs.append((place[0], place[1], found.contacts[0].diameter_mm / 2))
+                return
+        at = first if first is not None else (*worst, k * self.h)
+        self.give_up(at, f"{why}: {reason}")
+        # As if it were held, so that what is beside it is looked at too.
+        discs.append((float(at[0]), float(at[1]), max(radius, 0.4)))
+
+    # ---- faces ----------------------------------------------------------------------------
+
+    def patch(self, finding: Finding) -> None:
+        """The fewest contacts that hold a patch, by what each would hold more."""
+        mesh = self.look.mesh
+        facets = np.flatnonzero(self.search.overhang.patch_of_facet == finding.patch)
+        contacts = [*self.look.contacts, *(c for f in self.made for c in f.contacts)]
+        if self.options.clear == "failing" and finding.severity < self.options.least:
+            return
+        pieces = held_pieces(
+            mesh, facets, self.look.slopes_deg,
+            np.array([c.at_mm for c in contacts]).reshape(-1, 3),
+            np.array([c.facet for c in contacts], int), self.process, self.search.threshold,
+            _MOST_PIECES,
+        )  # fmt: skip
+        area = pieces.area_mm2
+        middle = pieces.corners_mm.mean(axis=1)
+        open_ = np.clip(pieces.over_mm.max(axis=1), 0, None) > 0
+        allowed = max(0.5 * SPECK_MM2, _LEFT * float(area.sum()))
+        order = np.argsort(-area, kind="stable")[:_MOST_CANDIDATES]
+        where = np.flatnonzero(open_)
+        if len(where) > _MOST_CANDIDATES:
+            where = where[np.linspace(0, len(where) - 1, _MOST_CANDIDATES).astype(int)]
+        pool = np.unique(np.concatenate([where, order[: _MOST_CANDIDATES // 4]]))
+        level = np.hypot(
+            middle[pool, None, 0] - middle[None, :, 0], middle[pool, None, 1] - middle[None, :, 1]
+        )
+        holds = level <= _NEARER * pieces.reach_mm[None, :]
+        usable = np.ones(len(pool), bool)
+        tall = 1 + 0.5 * middle[pool, 2] / max(float(middle[:, 2].max()), 1e-9)
+        reason = ""
+        for _ in range(_MOST_IN_LAYER):
+            if float(area[open_].sum()) <= allowed:
+                return
+            gain = (holds[:, open_] @ area[open_]) / tall
+            gain[~usable] = 0.0
+            best = int(np.argmax(gain))
+            if gain[best] <= 0:
+                break
+            place = middle[pool[best]]
+            found = None
+            if not self.wanted.knows(place, 0.3):
+                found, why = self.stand(
+                    pieces.facet[pool[best]], place, self.light,
+                    f"Overhang of {finding.area_mm2:,.0f} mm², as flat as {finding.measure:.0f}°",
+                )  # fmt: skip
+                reason = why or reason
+            if found is None:
+                apart = np.linalg.norm(middle[pool] - place, axis=1)
+                usable[apart < 0.8] = False
+                continue
+            open_ &= ~holds[best]
+            usable[best] = False
+        rest = np.flatnonzero(open_)
+        if len(rest) and float(area[rest].sum()) > allowed:
+            at = middle[rest[np.argmax(area[rest])]]
+            self.give_up(at, f"Overhang of {finding.area_mm2:,.0f} mm²: {reason}")
+
+    # ---- what wobbles ---------------------------------------------------------------------
+
+    def steady(self, finding: Finding) -> None:
+        """A contact beyond the footing, on the side to which the mass leans."""
+        stand = self.look.footing
+        if stand is None:
+            return
+        mesh = self.look.mesh
+        down = np.flatnonzero(
+            (self.stands.normals[:, 2] < -0.2) & np.isfinite(self.look.slopes_deg)
+        )
+        if not len(down):
+            return
+        middle = mesh.vertices[mesh.facets[down]].mean(axis=1)
+        com = np.array(stand.center_of_mass_mm[:2])
+        points = np.concatenate(
+            [np.concatenate(outlines(self.look.layers, 0)) if outlines(self.look.layers, 0)
+             else com[None]]
+        )  # fmt: skip
+        way = com - points.mean(axis=0)
+        if np.linalg.norm(way) < 1e-6:
+            way = np.array([1.0, 0.0])
+        way = way / np.linalg.norm(way)
+        made = 0
+        # On the side it leans to, then around, so that three stand about the middle.
+        for turn in (0, 120, 240):
+            a = math.radians(turn)
+            to = np.array([way[0] * math.cos(a) - way[1] * math.sin(a),
+                           way[0] * math.sin(a) + way[1] * math.cos(a)])  # fmt: skip
+            out = (middle[:, :2] - com) @ to
+            side = np.abs((middle[:, :2] - com) @ np.array([-to[1], to[0]]))
+            good = np.argsort(-(out - 0.7 * side - 0.3 * middle[:, 2]), kind="stable")
+            for i in good[:24]:
+                if out[i] <= 0 or self.wanted.knows(middle[i], 2.0):
+                    continue
+                found, _ = self.stand(down[i], middle[i], self.ordinary, "Steadies it")
+                if found is not None:
+                    made += 1
+                    break
+            if turn == 0 and made and finding.kind == "wobble":
+                return
+        if not made:
+            self.give_up(finding.center_mm, f"{finding.title}: no contact steadies it.")
+
+
+def _two_layers(h: float, below, own) -> Layers:
+    """Outlines of two layers as layers."""
+    loops = [*below, *own]
+    start = np.concatenate([[0], np.cumsum([len(loop) for loop in loops])]).astype(int)
+    points = np.concatenate(loops) if loops else np.zeros((0, 2))
+    return Layers(h, np.ascontiguousarray(points), start, np.array([0, len(below), len(loops)]))
