@@ -15,7 +15,7 @@ from .neck import necks
 from .overhang import patches
 from .places import Place
 from .rough import ROUGH_LISTED_MM2, rough_faces
-from .spans import bridges, ledges
+from .spans import bridges, ledges, places_in, places_unheld
 from .telling import place_told, told
 from .thin import thin_walls
 
@@ -41,6 +41,8 @@ __all__ = [
     "off_plate",
     "patches",
     "place_told",
+    "places_in",
+    "places_unheld",
     "rough_faces",
     "thin_walls",
     "told",

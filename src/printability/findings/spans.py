@@ -6,10 +6,14 @@ from collections.abc import Iterator
 import numpy as np
 from scipy.spatial import cKDTree
 
-from ..layers import Hanging
+from ..layers import Hanging, edges_of_loops, outlines
+from ..surface import distances
 from .base import Case, Finding, area_said, kind, over
 
-__all__ = ["pillars_under", "under_part", "worst_of_stacks"]
+__all__ = [
+    "held_by_contacts_of", "pillars_under", "places_in", "places_unheld", "under_part",
+    "worst_of_stacks",
+]  # fmt: skip
 
 
 @kind("bridge", "Bridge", 40, "underside")
@@ -33,6 +37,8 @@ def _spans(case: Case, which: str, limit: float) -> Iterator[Finding]:
     ]
     for number, part in enumerate(worst_of_stacks(long), start=1):
         pillars = pillars_under(case, part)
+        if pillars and held_by_contacts_of(case, part):
+            continue
         if which == "bridge":
             text = f"Spans {part.length_mm:.1f} mm at z = {part.center_mm[2]:.2f} mm"
             why = f"Short spans print well; over {limit:g} mm the middle sags."
@@ -101,6 +107,61 @@ def pillars_under(case: Case, part: Hanging) -> int:
         np.array([contact.diameter_mm / 2 + 0.05 for _, contact in owned]),
     )
     return len({i for (i, _), is_near in zip(owned, near, strict=True) if is_near})
+
+
+def held_by_contacts_of(case: Case, part: Hanging) -> bool:
+    """Whether contacts hold all of a part that the layer below does not.
+
+    As of any flat underside: a point is held within the ledge limit of the model's own layer
+    below, or within `hold_flat_mm` of a contact.
+    """
+    look = case.look
+    owned = [c for one in look.supports for c in one.contacts]
+    levels = look.levels_of(np.array([c.at_mm[2] for c in owned]))
+    owned = [c for c, k in zip(owned, levels, strict=True) if abs(int(k) - part.layer) <= 1]
+    at = np.array([c.at_mm[:2] for c in owned]).reshape(-1, 2)
+    near = part.near(at, np.array([c.diameter_mm / 2 + 0.05 for c in owned]))
+    if not near.any():
+        return False
+    points = places_unheld(
+        part, at[near], outlines(look.own_layers, part.layer - 1), case.rule["ledge_mm"],
+        case.rule["hold_flat_mm"],
+    )  # fmt: skip
+    return not len(points)
+
+
+def places_unheld(
+    part: Hanging, contacts_mm: np.ndarray, below: list[np.ndarray], ledge_mm: float, hold_mm: float
+) -> np.ndarray:
+    """Places in a part that neither the model's layer below nor a contact holds, (p, 2).
+
+    Sampled along its outline and inside, a third of the smaller limit apart.
+    """
+    points = places_in(part, min(ledge_mm, hold_mm) / 3)
+    if len(contacts_mm) and len(points):
+        far, _ = cKDTree(contacts_mm).query(points)
+        points = points[far > hold_mm]
+    edges = edges_of_loops(below)
+    if not len(points) or not len(edges):
+        return points
+    return points[distances(points, edges, 2 * ledge_mm) > ledge_mm]
+
+
+def places_in(part: Hanging, apart_mm: float) -> np.ndarray:
+    """Places along the outline of a part and inside it, (p, 2); at most some ten thousand."""
+    if not part.loops:
+        return np.zeros((0, 2))
+    edges = edges_of_loops(list(part.loops))
+    low, high = edges[:, :2].min(axis=0), edges[:, :2].max(axis=0)
+    apart = max(apart_mm, float(np.prod(np.maximum(high - low, 1e-9)) / 10_000) ** 0.5)
+    length = np.hypot(*(edges[:, 2:] - edges[:, :2]).T)
+    count = np.maximum(np.ceil(length / apart).astype(int), 1)
+    which = np.repeat(np.arange(len(edges)), count)
+    t = np.concatenate([np.arange(n) / n for n in count])
+    along = edges[which, :2] + t[:, None] * (edges[which, 2:] - edges[which, :2])
+    axes = [np.arange(a + apart / 2, b, apart) for a, b in zip(low, high, strict=True)]
+    grid = np.stack(np.meshgrid(*axes), axis=-1).reshape(-1, 2)
+    return np.concatenate([along, grid[part.near(grid, np.zeros(len(grid)))]])
 
 
 def under_part(part: Hanging) -> tuple[tuple[float, float], ...]:

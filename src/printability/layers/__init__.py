@@ -27,7 +27,7 @@ from .slicing import (
     section_at,
     slice_layers,
 )
-from .spans import Hanging, hanging_parts, layers_that_reach
+from .spans import Hanging, edges_of_loops, hanging_parts, layers_that_reach
 from .support import LayerPicture, layer_picture
 from .thin import ThinWall, find_thin_walls, thin_places_of_layer
 from .tug import Tug, tug_of_war
@@ -48,6 +48,7 @@ __all__ = [
     "PlaneSection",
     "ThinWall",
     "Tug",
+    "edges_of_loops",
     "find_cups",
     "find_islands",
     "find_jumps",

@@ -7,7 +7,7 @@ from typing import TYPE_CHECKING
 import manifold3d
 import numpy as np
 
-from ..findings import FAR_OVER, Finding
+from ..findings import FAR_OVER, Finding, places_unheld
 from ..inspection import SPECK_MM2, Inspection
 from ..layers import Hanging, Layers, hanging_parts, outlines, region_loops, tug_of_war
 from ..stance import Placed
@@ -193,11 +193,12 @@ class _Round:
         """Contacts under what hangs in a layer, the worst point first, until it is held."""
         own = outlines(self.look.layers, k)
         below = outlines(self.look.layers, k - 1)
-        # Contacts made in this round, under this layer.
+        bare = outlines(self.look.own_layers, k - 1)
+        # Contacts under this layer, those made in this round included.
+        contacts = [*self.look.contacts, *(c for f in self.made for c in f.contacts[:1])]
         discs = [
             (*c.at_mm[:2], c.diameter_mm / 2)
-            for f in self.made for c in f.contacts[:1]
-            if abs(self.look.level(c.at_mm[2]) - k) <= 0
+            for c in contacts if abs(self.look.level(c.at_mm[2]) - k) <= 1
         ]  # fmt: skip
         flagged = [
             part for part in self.look.hanging(k)
@@ -207,10 +208,14 @@ class _Round:
         kinds = {f.kind for f in findings}
         seeded = False
         for _ in range(_MOST_IN_LAYER):
-            bad = [p for p in self._hanging(own, below, discs, k) if self._is_bad(p, flagged)]
+            bad = [
+                p
+                for p in self._hanging(own, below, discs, k)
+                if self._is_bad(p, flagged, bare, discs)
+            ]
             if not bad:
                 return
-            if not seeded:
+            if not seeded and self.process["pull_n_mm2"]:
                 seeded = True
                 for part in {p.part: p for p in bad}.values():
                     self._lattice(part, k, discs)
@@ -218,9 +223,52 @@ class _Round:
                     continue
             before = len(discs)
             for part in bad:
-                self._one_more(part, k, discs, kinds)
+                if self.process["pull_n_mm2"] or part.kind == "bridge":
+                    self._one_more(part, k, discs, kinds)
+                else:
+                    self._cover(part, k, discs, bare)
             if len(discs) == before:
                 return
+
+    def _cover(self, part: Hanging, k: int, discs: list, bare: list) -> None:
+        """Contacts under a ledge, by what each would hold more of it, the rim first."""
+        ledge, hold = self._holds()
+        left = places_unheld(part, np.array(discs).reshape(-1, 3)[:, :2], bare, ledge, hold)
+        reach = "reaches" if part.kind == "ledge" else "spans"
+        why = f"A {part.kind} that {reach} {part.length_mm:.1f} mm"
+        if not len(left):
+            return self._one_more(part, k, discs, set())
+        pool = left[np.linspace(0, len(left) - 1, min(len(left), _MOST_CANDIDATES)).astype(int)]
+        radius = self.stands.sizes[self.light].contact_mm / 2
+        inside = pool[_deep_in(part, pool, radius)]
+        pool = inside if len(inside) else pool
+        usable = np.ones(len(pool), bool)
+        reason, tried = "Nothing faces down here.", 0
+        while len(left) and usable.any() and tried < _MOST_IN_LAYER:
+            tried += 1
+            gain = (_apart(pool, left) <= hold).sum(axis=1) * usable
+            best = int(np.argmax(gain))
+            if gain[best] <= 0:
+                break
+            facets, places = self.under(pool[best : best + 1], k)
+            found = None
+            if facets[0] >= 0 and not self.wanted.knows(places[0], 0.3):
+                found, reason = self.stand(facets[0], places[0], self.light, why)
+            if found is None:
+                usable &= np.hypot(*(pool - pool[best]).T) > 0.6
+                continue
+            discs.append((*pool[best], found.contacts[0].diameter_mm / 2))
+            left = left[np.hypot(*(left - pool[best]).T) > hold]
+        if len(left):
+            at = (*left[len(left) // 2], k * self.h)
+            self.give_up(at, f"{why}: {reason}")
+            discs += [(*p, radius) for p in left[:: max(len(left) // 50, 1)]]
+
+    def _holds(self) -> tuple[float, float]:
+        """How far from the model, and from a contact, a flat underside may be."""
+        if self.options.clear == "failing":
+            return _WITHIN * self.limits[1], _WITHIN * self.limits[1]
+        return _WITHIN * self.limits[1], _WITHIN * self.process["hold_flat_mm"]
 
     def _hanging(self, own, below, discs, k: int) -> list[Hanging]:
         if discs:
@@ -232,12 +280,16 @@ class _Round:
             _two_layers(self.h, below, own), 1, self.process["notable_mm"], self.look.limits_mm
         )
 
-    def _is_bad(self, part: Hanging, flagged: list[Hanging]) -> bool:
+    def _is_bad(self, part: Hanging, flagged: list[Hanging], bare: list, discs: list) -> bool:
         worst = np.array([part.worst_mm])
         if not any(f.near(worst, np.array([0.05])).any() for f in flagged):
             return False
         if part.length_mm > _WITHIN * self.limits[part.kind == "ledge"]:
-            return True
+            at = np.array(discs).reshape(-1, 3)[:, :2]
+            if not len(at) or self.options.clear == "failing":
+                return True
+            if len(places_unheld(part, at, bare, *self._holds())):
+                return True
         pull = self.process["pull_n_mm2"]
         if not pull:
             return False
@@ -417,6 +469,18 @@ class _Round:
                 return
         if not made:
             self.give_up(finding.center_mm, f"{finding.title}: no contact steadies it.")
+
+
+def _apart(some: np.ndarray, others: np.ndarray) -> np.ndarray:
+    """Distances of points from others, (s, o)."""
+    return np.hypot(some[:, None, 0] - others[None, :, 0], some[:, None, 1] - others[None, :, 1])
+
+
+def _deep_in(part: Hanging, points: np.ndarray, by: float) -> np.ndarray:
+    """Which points lie in a part with some room around, (p,) bool."""
+    ring = np.array([[0, 0], [1, 0], [0, 1], [-1, 0], [0, -1]]) * by
+    ok = [part.near(np.ascontiguousarray(points + r), np.zeros(len(points))) for r in ring]
+    return np.all(ok, axis=0)
 
 
 def _two_layers(h: float, below, own) -> Layers:

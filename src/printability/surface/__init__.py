@@ -1,5 +1,6 @@
 """What the surface of a placed model says: slopes and overhanging patches."""
 
+from ._held_kernels import distances
 from .finish import Finish, cusp_height_mm, find_finish, step_run_mm
 from .flights import overhang_of
 from .form import patch_form, plane_form
@@ -26,6 +27,7 @@ __all__ = [
     "Patch",
     "Stroke",
     "cusp_height_mm",
+    "distances",
     "find_finish",
     "find_overhang",
     "held_by_contacts",

@@ -5,28 +5,33 @@ parts within one distance, sloping ones further, growing evenly with the slope. 
 the ledge limit of where the patch rests on what is below it needs no contact.
 """
 
+import hashlib
 import math
 from dataclasses import dataclass
+from threading import Lock
+from weakref import WeakKeyDictionary
 
 import numpy as np
-from numba import njit
 from scipy.sparse import coo_matrix
 from scipy.sparse.csgraph import dijkstra
 
-from ..layers._grid import build_grid, nearest, ray
 from ..mesh import Mesh, facet_areas
 from ..process import Process
+from ._held_kernels import distances, in_sight
 
 __all__ = ["Held", "HeldPieces", "held_by_contacts", "held_pieces"]
 
 # Pieces of a patch that it is taken apart into at most, and their size for a flat one.
-_MOST_PIECES = 60_000
-_PIECES_ACROSS = 10.0
+_MOST_PIECES = 24_000
+_PIECES_ACROSS = 8.0
 # Ways along edges of pieces are longer than straight ones by at most this (worked out for a net
 # of right angles, diagonals one way).
 _WAY = 1.5
 # Contacts whose ways are looked for at once.
 _AT_ONCE = 32
+# Contacts whose ways are remembered for a patch, and pieces of patches for a mesh.
+_MOST_KNOWN = 4_000
+_MOST_KEPT = 400_000
 
 
 @dataclass(frozen=True)
@@ -128,37 +133,126 @@ def held_pieces(
 
     ``most`` is the number of pieces that it is taken apart into, about.
     """
-    total = float(facet_areas(mesh)[facets].sum())
-    under = np.isin(contact_facets, facets)
-    reach = _reaches(slopes_deg[facets], process, threshold_deg)
-    size = float(reach.min()) / _PIECES_ACROSS
-    size = max(size, math.sqrt(total / most))
-    corners, of = _pieces(mesh, facets, size)
-    scale = max(float(np.ptp(corners.reshape(-1, 3), axis=0).max()), 1e-9)
-    # Places are told apart to a millionth of the patch.
-    keys = np.round((corners.reshape(-1, 3) - corners.reshape(-1, 3).min(axis=0)) / scale * 1e6)
-    _, first, vertex = np.unique(keys, axis=0, return_index=True, return_inverse=True)
-    places = corners.reshape(-1, 3)[first]
-    vertex = vertex.reshape(-1, 3)
-    n = len(places)
+    field = _field_of(mesh, facets, slopes_deg, process, threshold_deg, most)
+    n = len(field.places)
     way, owner = np.full(n, np.inf), np.full(n, -1)
-    if under.any():
-        a, b = vertex[:, [0, 1, 2]].ravel(), vertex[:, [1, 2, 0]].ravel()
-        level = np.hypot(*(places[a] - places[b])[:, :2].T)
-        graph = coo_matrix((np.maximum(level, 1e-9), (a, b)), (n, n)).tocsr()
-        graph = graph.maximum(graph.T)
-        way, owner = _ways(
-            places, graph, contacts_mm, np.flatnonzero(under),
-            _start_of(contacts_mm[under], contact_facets[under], facets, corners, of, vertex),
-            _border(mesh, facets), float(reach.max()), size,
-        )  # fmt: skip
-    ledge = process["ledge_mm"]
-    # Beyond a few pieces more than the limit it does not matter how far.
-    rim = _hinge_distance(mesh, facets, places, ledge + 4 * size)
+    under = np.flatnonzero(np.isin(contact_facets, facets))
+    for c, (near, along) in zip(under, field.ways(contacts_mm, contact_facets, under), strict=True):
+        better = along < way[near]
+        way[near[better]] = along[better]
+        owner[near[better]] = c
     # Below 0 is held; the largest such depth of contact or hinge counts.
-    over = np.minimum(way[vertex] - reach[of][:, None], (rim - ledge)[vertex])
-    by = np.where(way[vertex].min(axis=1) <= reach[of], owner[vertex].max(axis=1), -1)
-    return HeldPieces(corners, facets[of], reach[of], over, by)
+    over = np.minimum(way[field.vertex] - field.reach[:, None], field.rim_over[field.vertex])
+    by = np.where(way[field.vertex].min(axis=1) <= field.reach, owner[field.vertex].max(axis=1), -1)
+    return HeldPieces(field.corners, field.facet, field.reach, over, by)
+
+
+class _Field:
+    """A patch in small pieces, with what contacts there have been hold of it."""
+
+    def __init__(self, mesh, facets, reach, ledge, most):
+        total = float(facet_areas(mesh)[facets].sum())
+        size = float(reach.min()) / _PIECES_ACROSS
+        self.size = size = max(size, math.sqrt(total / most))
+        self.facets = facets
+        self.corners, self.of = _pieces(mesh, facets, size)
+        flat = self.corners.reshape(-1, 3)
+        low = flat.min(axis=0)
+        scale = max(float(np.ptp(flat, axis=0).max()), 1e-9)
+        # Places are told apart to a millionth of the patch.
+        x, y, z = np.round((flat - low) / scale * 1e6).astype(np.int64).T
+        _, first, vertex = np.unique(
+            (x << 42) | (y << 21) | z, return_index=True, return_inverse=True
+        )
+        self.places = flat[first]
+        self.vertex = vertex.reshape(-1, 3)
+        self.reach = reach[self.of]
+        self.facet = facets[self.of]
+        # Beyond a few pieces more than the limit it does not matter how far.
+        self.rim_over = _hinge_distance(mesh, facets, self.places, ledge + 4 * size) - ledge
+        self.most_mm = float(reach.max())
+        self.border = _border(mesh, facets)
+        self.known: dict[tuple, tuple[np.ndarray, np.ndarray]] = {}
+        order = np.argsort(self.of, kind="stable")
+        self.order = order
+        self.ends = np.searchsorted(self.of[order], np.arange(len(facets) + 1))
+        self.position = {int(f): i for i, f in enumerate(facets)}
+        self._graph = None
+
+    @property
+    def graph(self):
+        if self._graph is None:
+            n, vertex, places = len(self.places), self.vertex, self.places
+            a, b = vertex[:, [0, 1, 2]].ravel(), vertex[:, [1, 2, 0]].ravel()
+            level = np.hypot(*(places[a] - places[b])[:, :2].T)
+            graph = coo_matrix((np.maximum(level, 1e-9), (a, b)), (n, n)).tocsr()
+            self._graph = graph.maximum(graph.T)
+        return self._graph
+
+    def ways(self, contacts, contact_facets, which):
+        """For each of some contacts, the places that it reaches and their level distance."""
+        names = [(*map(float, contacts[c]), int(contact_facets[c])) for c in which]
+        fresh = [i for i, name in enumerate(names) if name not in self.known]
+        fresh = list({names[i]: i for i in fresh}.values())
+        for at in range(0, len(fresh), _AT_ONCE):
+            block = fresh[at : at + _AT_ONCE]
+            starts = [self._start(contacts[which[i]], int(contact_facets[which[i]])) for i in block]
+            along = dijkstra(
+                self.graph, directed=False, indices=starts,
+                limit=_WAY * (self.most_mm + 3 * self.size) + 4 * self.size,
+            )  # fmt: skip
+            for row, i in enumerate(block):
+                self.known[names[i]] = self._way(np.asarray(contacts[which[i]]), along[row])
+        found = [self.known[name] for name in names]
+        while len(self.known) > _MOST_KNOWN:
+            self.known.pop(next(iter(self.known)))
+        return found
+
+    def _way(self, contact, along):
+        """Level distance of the places around a contact along the patch.
+
+        Straight where nothing of the patch's border is between, seen from above, and the way
+        along the pieces' edges is not much longer; else that way, which is never too short.
+        """
+        near = np.flatnonzero(np.isfinite(along))
+        straight = np.hypot(*(self.places[near] - contact)[:, :2].T)
+        # A little beyond, so that rims are drawn evenly.
+        within = straight <= self.most_mm + 3 * self.size
+        near, straight = near[within], straight[within]
+        clear = in_sight(self.border, contact[:2].copy(), self.places[near, :2].copy())
+        clear &= along[near] <= _WAY * straight + 4 * self.size
+        return near, np.where(clear, straight, along[near])
+
+    def _start(self, place, facet: int) -> int:
+        """The corner of a piece nearest to a contact, within its own facet."""
+        i = self.position[facet]
+        own = self.order[self.ends[i] : self.ends[i + 1]]
+        apart = np.linalg.norm(self.corners[own] - place, axis=2)
+        row, col = np.unravel_index(int(np.argmin(apart)), apart.shape)
+        return int(self.vertex[own[row], col])
+
+
+# Patches looked at lately, for each mesh that is still there; the last ones are kept.
+_FIELDS: "WeakKeyDictionary[Mesh, dict[tuple, _Field]]" = WeakKeyDictionary()
+_LOCK = Lock()
+
+
+def _field_of(mesh, facets, slopes_deg, process, threshold_deg, most) -> _Field:
+    reach = _reaches(slopes_deg[facets], process, threshold_deg)
+    name = (
+        hashlib.sha256(np.ascontiguousarray(facets)).digest(),
+        hashlib.sha256(np.ascontiguousarray(reach)).digest(), process["ledge_mm"], most,
+    )  # fmt: skip
+    with _LOCK:
+        known = _FIELDS.setdefault(mesh, {})
+        field = known.pop(name, None)
+    if field is None:
+        field = _Field(mesh, facets, reach, process["ledge_mm"], most)
+    with _LOCK:
+        known[name] = field
+        while sum(len(f.of) for f in known.values()) > _MOST_KEPT and len(known) > 1:
+            known.pop(next(iter(known)))
+    return field
 
 
 def _reaches(slopes_deg: np.ndarray, process: Process, threshold_deg: float) -> np.ndarray:
@@ -170,23 +264,41 @@ def _reaches(slopes_deg: np.ndarray, process: Process, threshold_deg: float) -> 
 
 
 def _pieces(mesh: Mesh, facets: np.ndarray, size: float) -> tuple[np.ndarray, np.ndarray]:
-    """Facets halved edge by edge until they are small, (p, 3, 3), and the facet of each."""
+    """Facets cut until their edges are short, (p, 3, 3), and the facet of each.
+
+    Every edge longer than ``size``, seen from above, is halved, in both facets that share it: so
+    pieces meet at their corners, and a long thin facet makes no more of them than it is long.
+    """
     corners = mesh.vertices[mesh.facets[facets]]
     of = np.arange(len(facets))
     done, done_of = [], []
     for _ in range(24):
-        side = np.hypot(*(corners - np.roll(corners, -1, axis=1))[:, :, :2].transpose(2, 0, 1))
-        large = side.max(axis=1) > size
-        done.append(corners[~large])
-        done_of.append(of[~large])
-        if not large.any():
+        side = np.hypot(*(np.roll(corners, -1, axis=1) - corners)[:, :, :2].transpose(2, 0, 1))
+        long = side > size
+        count = long.sum(axis=1)
+        done.append(corners[count == 0])
+        done_of.append(of[count == 0])
+        if not count.any():
             break
-        a, b, c = corners[large].transpose(1, 0, 2)
-        ab, bc, ca = (a + b) / 2, (b + c) / 2, (c + a) / 2
-        corners = np.concatenate(
-            [np.stack(t, axis=1) for t in ((a, ab, ca), (ab, b, bc), (ca, bc, c), (ab, bc, ca))]
-        )
-        of = np.tile(of[large], 4)
+        parts, parts_of = [], []
+        for n in (1, 2, 3):
+            which = np.flatnonzero(count == n)
+            if not len(which):
+                continue
+            # Turned so that the first edge is long, and of two the last one is short.
+            own = long[which]
+            first = np.argmax(own, axis=1) if n == 1 else (np.argmin(own, axis=1) + 1) % 3
+            turned = (first[:, None] + np.arange(3)) % 3
+            a, b, c = np.take_along_axis(corners[which], turned[:, :, None], 1).transpose(1, 0, 2)
+            ab, bc, ca = (a + b) / 2, (b + c) / 2, (c + a) / 2
+            made = {
+                1: ((a, ab, c), (ab, b, c)),
+                2: ((ab, b, bc), (a, ab, bc), (a, bc, c)),
+                3: ((a, ab, ca), (ab, b, bc), (ca, bc, c), (ab, bc, ca)),
+            }[n]
+            parts += [np.stack(t, axis=1) for t in made]
+            parts_of += [of[which]] * len(made)
+        corners, of = np.concatenate(parts), np.concatenate(parts_of)
     return np.concatenate(done), np.concatenate(done_of)
 
 
@@ -199,65 +311,6 @@ def _border(mesh: Mesh, facets: np.ndarray) -> np.ndarray:
     half = half[(twin < 0) | ~inside[np.maximum(twin, 0) // 3]]
     a, b = mesh.facets[half // 3, half % 3], mesh.facets[half // 3, (half % 3 + 1) % 3]
     return np.ascontiguousarray(np.hstack([mesh.vertices[a, :2], mesh.vertices[b, :2]]))
-
-
-def _ways(places, graph, contacts, which, starts, border, most, size):
-    """Level distance of places from the nearest contact along the patch, and which that is.
-
-    Straight where nothing of the patch's border is between, seen from above, and the way along
-    the pieces' edges is not much longer; else that way, which is never too short.
-    """
-    best, owner = np.full(len(places), np.inf), np.full(len(places), -1)
-    grid_border = np.ascontiguousarray(border)
-    for at in range(0, len(which), _AT_ONCE):
-        block = which[at : at + _AT_ONCE]
-        along = dijkstra(
-            graph, directed=False, indices=starts[at : at + _AT_ONCE],
-            limit=_WAY * (most + 3 * size) + 4 * size,
-        )  # fmt: skip
-        for row, c in enumerate(block):
-            near = np.flatnonzero(np.isfinite(along[row]))
-            straight = np.hypot(*(places[near] - contacts[c])[:, :2].T)
-            within = straight <= most + 3 * size  # a little beyond, so that rims are drawn evenly
-            near, straight = near[within], straight[within]
-            clear = _in_sight(grid_border, contacts[c, :2].copy(), places[near, :2].copy())
-            clear &= along[row, near] <= _WAY * straight + 4 * size
-            way = np.where(clear, straight, along[row, near])
-            better = way < best[near]
-            best[near[better]] = way[better]
-            owner[near[better]] = c
-    return best, owner
-
-
-@njit(cache=True, nogil=True)
-def _in_sight(border, origin, places):
-    """Which places are seen from one without a border between; ends do not count."""
-    grid = build_grid(border)
-    out = np.zeros(places.shape[0], np.bool_)
-    for p in range(places.shape[0]):
-        dx, dy = places[p, 0] - origin[0], places[p, 1] - origin[1]
-        length = np.hypot(dx, dy)
-        if length < 1e-9:
-            out[p] = True
-            continue
-        hit = ray(grid, border, origin[0], origin[1], dx / length, dy / length)
-        out[p] = hit >= length * (1 - 1e-6) - 1e-6
-    return out
-
-
-def _start_of(contacts, contact_facets, facets, corners, of, vertex) -> np.ndarray:
-    """The corner of a piece nearest to each contact, within its own facet."""
-    starts = np.empty(len(contacts), np.int64)
-    order = np.argsort(of, kind="stable")
-    ends = np.searchsorted(of[order], np.arange(len(facets) + 1))
-    position = {int(f): i for i, f in enumerate(facets)}
-    for c, (place, facet) in enumerate(zip(contacts, contact_facets, strict=True)):
-        i = position[int(facet)]
-        own = order[ends[i] : ends[i + 1]]
-        apart = np.linalg.norm(corners[own] - place, axis=2)
-        row, col = np.unravel_index(int(np.argmin(apart)), apart.shape)
-        starts[c] = vertex[own[row], col]
-    return starts
 
 
 def _hinge_distance(mesh: Mesh, facets: np.ndarray, places: np.ndarray, most: float) -> np.ndarray:
@@ -279,17 +332,7 @@ def _hinge_distance(mesh: Mesh, facets: np.ndarray, places: np.ndarray, most: fl
     segs = np.hstack([mesh.vertices[a[rests], :2], mesh.vertices[b[rests], :2]])
     if not len(segs):
         return np.full(len(places), np.inf)
-    return _distances(np.ascontiguousarray(places[:, :2]), np.ascontiguousarray(segs), most)
-
-
-@njit(cache=True, nogil=True)
-def _distances(points, segs, most):
-    """Distance of points from the nearest segment, ``most`` where none is nearer."""
-    grid = build_grid(segs)
-    out = np.empty(points.shape[0])
-    for p in range(points.shape[0]):
-        out[p], _ = nearest(grid, segs, points[p, 0], points[p, 1], most)
-    return out
+    return distances(np.ascontiguousarray(places[:, :2]), np.ascontiguousarray(segs), most)
 
 
 def _part_below(values: np.ndarray) -> np.ndarray:
