@@ -109,6 +109,10 @@ class Inspection:
         Of the model alone.
     sides : (m,) uint8, optional
         Painted sides.
+    bare : Inspection, optional
+        Of the same without supports: what those do not touch is taken from it.
+    prop_layers : Layers, optional
+        Of the supports alone.
     """
 
     mesh: Mesh
@@ -117,6 +121,8 @@ class Inspection:
     layers: Layers
     own_layers: Layers
     sides: np.ndarray | None = None
+    bare: "Inspection | None" = field(default=None, repr=False)
+    prop_layers: Layers | None = field(default=None, repr=False)
     _hanging: dict[int, list[Hanging]] = field(default_factory=dict, repr=False)
     _arches: dict[float, list[bool]] = field(default_factory=dict, repr=False)
     _looks: dict[float, list[PatchLook]] = field(default_factory=dict, repr=False)
@@ -290,11 +296,54 @@ class Inspection:
     def hanging(self, k: int) -> list[Hanging]:
         """Bridges and ledges of one layer, worked out once."""
         k = int(k)
+        if k not in self._hanging and self.bare is not None and not self._touched[k]:
+            self._hanging[k] = self.bare.hanging(k)
         if k not in self._hanging:
             self._hanging[k] = hanging_parts(
                 self.layers, k, self.process["notable_mm"], self.limits_mm
             )
         return self._hanging[k]
+
+    @cached_property
+    def _touched(self) -> np.ndarray:
+        """(n,) bool: layers in which supports may hold something, or hang themselves.
+
+        Those in which a support comes near a hanging part of the model, or is not found, box by
+        box, within half of what is listed of where it was in the layer below.
+        """
+        n, near = self.layers.count, self.process["notable_mm"] / 2
+        props = self.prop_layers
+        out = np.zeros(n, bool)
+        start = props.layer_start
+        box = props.loop_box_mm
+        for k in range(1, n):
+            own = box[start[k] : start[k + 1]] if k < props.count else box[:0]
+            below = box[start[k - 1] : start[k]] if k - 1 < props.count else box[:0]
+            if not len(own) and not len(below):
+                continue
+            if len(own):
+                if len(own) != len(below):
+                    out[k] = True
+                    continue
+                inside = (own[:, :2] >= below[:, :2] - near) & (own[:, 2:] <= below[:, 2:] + near)
+                if not inside.all():
+                    out[k] = True
+                    continue
+            parts = self.bare.hanging(k) if k in self._bare_reaching else ()
+            if not parts:
+                continue
+            both = np.concatenate([own, below])
+            low, high = both[:, :2] - near, both[:, 2:] + near
+            for part in parts:
+                points = np.concatenate(part.loops)
+                if ((low <= points.max(axis=0)) & (high >= points.min(axis=0))).all(axis=1).any():
+                    out[k] = True
+                    break
+        return out
+
+    @cached_property
+    def _bare_reaching(self) -> set[int]:
+        return set(self.bare.reaching.tolist())
 
     @cached_property
     def reaching(self) -> np.ndarray:
@@ -304,6 +353,8 @@ class Inspection:
     @cached_property
     def spans(self) -> tuple[Hanging, ...]:
         """Bridges and ledges of all layers that are long enough to be listed."""
+        if self.bare is not None:
+            _ = self.bare.spans, self._touched  # on all threads, before those ask for it
         with ThreadPoolExecutor(THREADS) as pool:
             return tuple(part for own in pool.map(self.hanging, self.reaching) for part in own)
 
@@ -416,6 +467,7 @@ def inspect_model(
     model_layers: Layers | None = None,
     progress: Callable[[str, float], None] | None = None,
     sides: np.ndarray | None = None,
+    bare: Inspection | None = None,
 ) -> Inspection:
     """Slice a placed model with its pillars, ready to be looked at.
 
@@ -432,14 +484,24 @@ def inspect_model(
         part is worked out, the cheap ones first.
     sides : (m,) uint8, optional
         Painted sides, see `painted_sides`.
+    bare : Inspection, optional
+        Of the same placed model without supports.
     """
     h = process.layer_height_mm
     if model_layers is None:
         model_layers = slice_layers(mesh, h, progress)
-    layers = model_layers
+    layers, props = model_layers, None
     if supports:
-        layers = layers_together(model_layers, support_layers(supports, h))
-    whole = Inspection(mesh, list(supports), process, layers, model_layers, sides)
+        props = support_layers(supports, h)
+        layers = layers_together(model_layers, props)
+    if not supports:
+        bare = None
+    whole = Inspection(mesh, list(supports), process, layers, model_layers, sides, bare, props)
+    if bare is not None:
+        # What supports do not change.
+        for name in ("slopes_deg", "areas_mm2", "hair_mm", "thin", "faults"):
+            if name in bare.__dict__:
+                whole.__dict__[name] = bare.__dict__[name]
     if progress:
         for stage, done, names in (
             ("Looking for islands", 0.72, ("islands",)),

@@ -8,7 +8,7 @@ from scipy.spatial import cKDTree
 
 from ..layers import Hanging, edges_of_loops, outlines
 from ..surface import distances
-from .base import Case, Finding, area_said, kind, over
+from .base import FAR_OVER, Case, Finding, Severity, area_said, kind
 
 __all__ = [
     "held_by_contacts_of", "pillars_under", "places_in", "places_unheld", "under_part",
@@ -37,8 +37,11 @@ def _spans(case: Case, which: str, limit: float) -> Iterator[Finding]:
     ]
     for number, part in enumerate(worst_of_stacks(long), start=1):
         pillars = pillars_under(case, part)
+        far = FAR_OVER if part.length_mm > FAR_OVER * limit else 1.0
         if pillars and held_by_contacts_of(case, part):
             continue
+        if pillars and far > 1 and held_by_contacts_of(case, part, FAR_OVER):
+            far = 1.0
         if which == "bridge":
             text = f"Spans {part.length_mm:.1f} mm at z = {part.center_mm[2]:.2f} mm"
             why = f"Short spans print well; over {limit:g} mm the middle sags."
@@ -49,7 +52,7 @@ def _spans(case: Case, which: str, limit: float) -> Iterator[Finding]:
         yield Finding(
             id=f"{which}-{number}",
             kind=which,
-            severity=over(part.length_mm, limit),
+            severity=Severity.WILL_FAIL if far > 1 else Severity.RISKY,
             title=f"{which.capitalize()} {number}",
             short=f"{which} of {part.length_mm:.1f} mm",
             measure=part.length_mm,
@@ -109,11 +112,11 @@ def pillars_under(case: Case, part: Hanging) -> int:
     return len({i for (i, _), is_near in zip(owned, near, strict=True) if is_near})
 
 
-def held_by_contacts_of(case: Case, part: Hanging) -> bool:
+def held_by_contacts_of(case: Case, part: Hanging, times: float = 1.0) -> bool:
     """Whether contacts hold all of a part that the layer below does not.
 
     As of any flat underside: a point is held within the ledge limit of the model's own layer
-    below, or within `hold_flat_mm` of a contact.
+    below, or within `hold_flat_mm` of a contact; or within so many times those.
     """
     look = case.look
     owned = [c for one in look.supports for c in one.contacts]
@@ -124,8 +127,8 @@ def held_by_contacts_of(case: Case, part: Hanging) -> bool:
     if not near.any():
         return False
     points = places_unheld(
-        part, at[near], outlines(look.own_layers, part.layer - 1), case.rule["ledge_mm"],
-        case.rule["hold_flat_mm"],
+        part, at[near], outlines(look.own_layers, part.layer - 1), times * case.rule["ledge_mm"],
+        times * case.rule["hold_flat_mm"],
     )  # fmt: skip
     return not len(points)
 

@@ -1,58 +1,186 @@
 """Leave out supports without which nothing comes back.
 
-Supports far from each other are tried together; what comes back is laid to the one nearest to
-it, and the rest are tried again without that one. So every one that goes was left out in a full
-look, and every one that stays was missed in one.
+Each is judged by what is around its contact: the islands, the overhang patch and the hanging parts
+of layers that it holds, by the functions of the full look. What goes is made sure of by full looks
+at the end: whatever comes back gets the nearest one again.
 """
 
 import math
 from typing import TYPE_CHECKING
 
-from ..findings import Finding
-from ..supports import Support
+import numpy as np
+from shapely import Point, Polygon
+
+from ..findings import FAR_OVER, Finding, Severity, places_unheld
+from ..inspection import SPECK_MM2
+from ..layers import hanging_parts, outlines, region_loops, tug_of_war
+from ..supports import Fitted, Support
+from .local import layers_of_two, with_discs
 
 if TYPE_CHECKING:
     from .proposal import Search
 
 __all__ = ["is_minimal", "made_minimal"]
 
-# Supports of one trial are so far apart at least, mm.
-_APART_MM = 12.0
-_MOST_LOOKS = 400
+# Of a patch, what may stay unheld where it counts as held; see `findings.overhang`.
+_LEFT = 0.02
+_MOST_LOOKS = 12
+_MOST_STEADY = 12
 
 
 def made_minimal(search: "Search", supports: tuple[Support, ...], only=None):
     """Those of some supports that are needed, in their order."""
-    kept = list(supports)
-    place = {s.key: search.look((s,))[0].supports[s.key].contact_mm for s in supports}
-    allowed = _tally(search, tuple(kept), only)
-    waiting = [s.key for s in reversed(supports)]  # what came last is the least important
-    looks = 0
-    while waiting and looks < _MOST_LOOKS:
-        trial: list[str] = []
-        for key in waiting:
-            if all(math.dist(place[key], place[other]) > _APART_MM for other in trial):
-                trial.append(key)
-        waiting = [key for key in waiting if key not in trial]
-        while trial:
-            rest = tuple(s for s in kept if s.key not in trial)
-            back = _more(search, rest, only, allowed)
-            looks += 1
-            search.progress("Leaving out what is not needed",
-                            0.65 + 0.3 * (1 - len(waiting) / len(supports)))  # fmt: skip
-            if not back:
-                kept = list(rest)
-                break
-            needed = {
-                min(trial, key=lambda key, f=finding: math.dist(place[key], f.center_mm))
-                for finding in back
-            }
-            trial = [key for key in trial if key not in needed]
-    return tuple(kept)
+    placed, _ = search.look(supports)
+    allowed = _tally(search, supports, only)
+    fitted = {s.key: placed.supports[s.key] for s in supports}
+    own = [f for f in placed.standing if f.support.key not in fitted]
+    near = _Near(search, [*own, *fitted.values()])
+    kept = [s.key for s in supports]
+    for i, support in enumerate(reversed(supports)):  # what came last is the least important
+        search.progress("Leaving out what is not needed", 0.6 + 0.25 * i / len(supports))
+        if not support.why.startswith("Steadies") and not near.needs(support.key):
+            kept.remove(support.key)
+            near.leave_out(support.key)
+    steady = [s.key for s in supports if s.why.startswith("Steadies")][:_MOST_STEADY]
+    for key in steady:
+        rest = tuple(s for s in supports if s.key in kept and s.key != key)
+        if not _more(search, rest, only, allowed):
+            kept.remove(key)
+    for _ in range(_MOST_LOOKS):
+        rest = tuple(s for s in supports if s.key in kept)
+        back = _more(search, rest, only, allowed)
+        gone = [s.key for s in supports if s.key not in kept]
+        if not back or not gone:
+            break
+        for finding in back:
+            at = min(gone, key=lambda k, f=finding: math.dist(fitted[k].contact_mm, f.center_mm))
+            if at not in kept:
+                kept.append(at)
+    return tuple(s for s in supports if s.key in kept)
+
+
+class _Near:
+    """What contacts hold around them, by the part's own layers."""
+
+    def __init__(self, search: "Search", fitted: list[Fitted]):
+        self.search, self.look = search, search.own
+        self.least = search.options.least
+        self.h = search.process.layer_height_mm
+        self.contact = {f.support.key: f.contacts[0] for f in fitted if f.contacts}
+        self.level = {key: self.look.level(c.at_mm[2]) for key, c in self.contact.items()}
+        self.patch = {
+            key: int(search.overhang.patch_of_facet[c.facet]) for key, c in self.contact.items()
+        }
+        looks = self.look.look_at_patches(search.overhang, search.threshold)
+        self.look_of = {one.patch.id: one for one in looks}
+        arches = self.look.arches(search.threshold)
+        self.arch = {
+            id(part) for part, is_arch in zip(self.look.spans, arches, strict=True) if is_arch
+        }
+        self.islands: dict[int, list] = {}
+        for island in self.look.islands:
+            after = island.absorbed_after_layers
+            if after is None or island.lasts_layers > search.process["absorbed_layers"]:
+                self.islands.setdefault(island.layer, []).append(island)
+
+    def leave_out(self, key: str) -> None:
+        """Forget a contact."""
+        del self.contact[key]
+
+    def needs(self, key: str) -> bool:
+        """Whether something comes back without a contact."""
+        one = self.contact.pop(key, None)
+        if one is None:
+            return True
+        try:
+            level = self.level[key]
+            return (
+                self._island_comes_back(one, level)
+                or self._patch_comes_back(self.patch[key])
+                or any(self._part_comes_back(one, k) for k in (level - 1, level, level + 1))
+            )
+        finally:
+            self.contact[key] = one
+
+    def _at(self, layer: int, within: int = 1) -> list:
+        return [c for key, c in self.contact.items() if abs(self.level[key] - layer) <= within]
+
+    def _island_comes_back(self, one, level: int) -> bool:
+        for layer in (level - 1, level, level + 1):
+            for island in self.islands.get(layer, ()):
+                loops = region_loops(self.look.layers, island.region)
+                if not _holds(loops, [one]):
+                    continue
+                if not _holds(loops, self._at(layer)):
+                    return True
+        return False
+
+    def _patch_comes_back(self, patch: int) -> bool:
+        look = self.look_of.get(patch)
+        if look is None or look.prints:
+            return False
+        edge = self.search.process.words.get("edge", "") if look.form == "edge" else ""
+        if (Severity.WILL_FAIL if edge else Severity.RISKY) < self.least:
+            return False
+        under = [c for key, c in self.contact.items() if self.patch[key] == patch]
+        if not under:
+            return True
+        left = self.search.unheld_mm2(look.patch, under)
+        return left > max(SPECK_MM2, _LEFT * look.patch.area_mm2)
+
+    def _part_comes_back(self, one, k: int) -> bool:
+        if not 1 <= k < self.look.layers.count:
+            return False
+        place = np.array([one.at_mm[:2]])
+        reach = np.array([one.diameter_mm / 2 + 0.05])
+        parts = [
+            p for p in self.look.hanging(k)
+            if id(p) not in self.arch and p.near(place, reach)[0] and self._is_bad(p, (), k)
+        ]  # fmt: skip
+        if not parts:
+            return False
+        contacts = self._at(k)
+        at = np.array([c.at_mm[:2] for c in contacts]).reshape(-1, 2)
+        discs = [(*c.at_mm[:2], c.diameter_mm / 2) for c in contacts]
+        below = outlines(self.look.layers, k - 1)
+        two = layers_of_two(self.h, with_discs(below, discs), outlines(self.look.layers, k))
+        rule = self.search.process
+        for part in hanging_parts(two, 1, rule["notable_mm"], self.look.limits_mm):
+            worst = np.array([part.worst_mm])
+            if not any(p.near(worst, np.array([0.05]))[0] for p in parts):
+                continue
+            if self._is_bad(part, at, k):
+                return True
+        return False
+
+    def _is_bad(self, part, at, k: int) -> bool:
+        """Whether a part is to be cleared, contacts at some places holding it."""
+        rule, is_ledge = self.search.process, part.kind == "ledge"
+        limit = self.look.limits_mm[is_ledge]
+        far = FAR_OVER if self.least == Severity.WILL_FAIL else 1.0
+        if part.length_mm > far * limit:
+            bare = outlines(self.look.layers, k - 1)
+            if not len(at) or len(
+                places_unheld(part, at, bare, far * rule["ledge_mm"], far * rule["hold_flat_mm"])
+            ):
+                return True
+        if not rule["pull_n_mm2"]:
+            return False
+        tug = tug_of_war(
+            part.area_mm2, part.rim_mm, self.h, part.length_mm, limit, rule["green_n_mm2"],
+            rule["pull_n_mm2"],
+        )  # fmt: skip
+        return tug.ratio < (1.0 if far > 1 else 2.0)
+
+
+def _holds(loops: list[np.ndarray], contacts: list) -> bool:
+    """Whether any contact touches a region."""
+    region = Polygon(loops[0], loops[1:])
+    return any(region.distance(Point(*c.at_mm[:2])) <= c.diameter_mm / 2 + 1e-6 for c in contacts)
 
 
 def is_minimal(search: "Search", supports: tuple[Support, ...]) -> list[Support]:
-    """Those that could be left out one by one without anything coming back."""
+    """Those that could be left out one by one without anything coming back, by full looks."""
     allowed = _tally(search, supports)
     return [
         one for one in supports

@@ -11,9 +11,11 @@ from ..inspection import Inspection, inspect_model
 from ..layers import slice_layers
 from ..parts import Part
 from ..stance import Placed, Setup, stand
-from ..supports import Fitted, Support
+from ..supports import Contact, Fitted, OnSupport, Support
+from ..surface import held_by_contacts
 from .minimal import made_minimal
 from .options import Options
+from .sharing import shared
 from .spots import Wanted, spots_for
 from .stands import Stands
 
@@ -92,6 +94,7 @@ class Search:
             own_layers = slice_layers(self.base.mesh, self.process.layer_height_mm)
         self.own = inspect_model(self.base.mesh, self.process, (), own_layers, sides=sides)
         self.overhang = self.own.overhang(self.threshold)
+        _ = self.own.hair_mm
 
     def look(self, supports: tuple[Support, ...]) -> tuple[Placed, Inspection]:
         """The part with the maker's supports and some more, sliced."""
@@ -100,10 +103,9 @@ class Search:
         if not placed.standing:
             return placed, self.own
         look = inspect_model(
-            self.base.mesh, self.process, placed.standing, self.own.own_layers, sides=self.sides
-        )
-        for name in ("slopes_deg", "areas_mm2", "hair_mm"):
-            look.__dict__[name] = getattr(self.own, name)
+            self.base.mesh, self.process, placed.standing, self.own.own_layers, sides=self.sides,
+            bare=self.own,
+        )  # fmt: skip
         return placed, look
 
     def ledger(self, placed: Placed, look: Inspection, only=CURABLE) -> Ledger:
@@ -116,6 +118,14 @@ class Search:
             f for f in ledger.findings
             if f.kind in CURABLE and f.severity >= self.options.least and f.accepted is None
         ]  # fmt: skip
+
+    def unheld_mm2(self, patch, contacts: list[Contact]) -> float:
+        """What of a patch some contacts leave unheld."""
+        return held_by_contacts(
+            self.base.mesh, np.flatnonzero(self.overhang.patch_of_facet == patch.id),
+            self.own.slopes_deg, np.array([c.at_mm for c in contacts]).reshape(-1, 3),
+            np.array([c.facet for c in contacts], int), self.process, self.threshold,
+        ).unheld_mm2  # fmt: skip
 
     def left(self, supports: tuple[Support, ...]) -> list[Finding]:
         """What is to be cleared with some supports more."""
@@ -182,6 +192,8 @@ def propose(
     if supports:
         search.progress("Leaving out what is not needed", 0.65)
         supports = made_minimal(search, supports, only)
+        search.progress("Letting tips share a shaft", 0.9)
+        supports = shared(search, supports)
     supports = _numbered(supports, setup)
     search.progress("Looking at it again", 0.95)
     placed, look = search.look(supports)
@@ -198,7 +210,15 @@ def _numbered(supports: tuple[Support, ...], setup: Setup) -> tuple[Support, ...
     """Keys that none of the maker's supports has."""
     used = [int(s.key) for s in setup.supports if s.key.isdigit()]
     first = max(used, default=0) + 1
-    return tuple(replace(s, key=str(first + i)) for i, s in enumerate(supports))
+    name = {s.key: str(first + i) for i, s in enumerate(supports)}
+    out = []
+    for s in supports:
+        ends = tuple(
+            replace(e, key=name.get(e.key, e.key)) if isinstance(e, OnSupport) else e
+            for e in s.ends
+        )
+        out.append(replace(s, key=name[s.key], ends=ends))
+    return tuple(out)
 
 
 def _still_open(missed: list[Unreachable], left: list[Finding]) -> tuple[Unreachable, ...]:

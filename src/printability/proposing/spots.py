@@ -4,15 +4,15 @@ import math
 from dataclasses import dataclass, field
 from typing import TYPE_CHECKING
 
-import manifold3d
 import numpy as np
 
 from ..findings import FAR_OVER, Finding, places_unheld
 from ..inspection import SPECK_MM2, Inspection
-from ..layers import Hanging, Layers, hanging_parts, outlines, region_loops, tug_of_war
+from ..layers import Hanging, hanging_parts, outlines, region_loops, tug_of_war
 from ..stance import Placed
 from ..supports import Fitted
 from ..surface import held_pieces
+from .local import layers_of_two, with_discs
 from .stands import Spot, Stands
 
 if TYPE_CHECKING:
@@ -266,18 +266,15 @@ class _Round:
 
     def _holds(self) -> tuple[float, float]:
         """How far from the model, and from a contact, a flat underside may be."""
-        if self.options.clear == "failing":
-            return _WITHIN * self.limits[1], _WITHIN * self.limits[1]
-        return _WITHIN * self.limits[1], _WITHIN * self.process["hold_flat_mm"]
+        far = FAR_OVER if self.options.clear == "failing" else 1.0
+        return _WITHIN * self.limits[1], _WITHIN * far * self.process["hold_flat_mm"]
 
     def _hanging(self, own, below, discs, k: int) -> list[Hanging]:
-        if discs:
-            solid = manifold3d.CrossSection(list(below), manifold3d.FillRule.NonZero)
-            rounds = [manifold3d.CrossSection.circle(r, 24).translate((x, y)) for x, y, r in discs]
-            solid = manifold3d.CrossSection.batch_boolean([solid, *rounds], manifold3d.OpType.Add)
-            below = [np.asarray(loop, float) for loop in solid.to_polygons()]
         return hanging_parts(
-            _two_layers(self.h, below, own), 1, self.process["notable_mm"], self.look.limits_mm
+            layers_of_two(self.h, with_discs(below, discs), own),
+            1,
+            self.process["notable_mm"],
+            self.look.limits_mm,
         )
 
     def _is_bad(self, part: Hanging, flagged: list[Hanging], bare: list, discs: list) -> bool:
@@ -286,7 +283,7 @@ class _Round:
             return False
         if part.length_mm > _WITHIN * self.limits[part.kind == "ledge"]:
             at = np.array(discs).reshape(-1, 3)[:, :2]
-            if not len(at) or self.options.clear == "failing":
+            if not len(at):
                 return True
             if len(places_unheld(part, at, bare, *self._holds())):
                 return True
@@ -381,7 +378,7 @@ class _Round:
             mesh, facets, self.look.slopes_deg,
             np.array([c.at_mm for c in contacts]).reshape(-1, 3),
             np.array([c.facet for c in contacts], int), self.process, self.search.threshold,
-            _MOST_PIECES,
+            _MOST_PIECES, 3.0,
         )  # fmt: skip
         area = pieces.area_mm2
         middle = pieces.corners_mm.mean(axis=1)
@@ -481,11 +478,3 @@ def _deep_in(part: Hanging, points: np.ndarray, by: float) -> np.ndarray:
     ring = np.array([[0, 0], [1, 0], [0, 1], [-1, 0], [0, -1]]) * by
     ok = [part.near(np.ascontiguousarray(points + r), np.zeros(len(points))) for r in ring]
     return np.all(ok, axis=0)
-
-
-def _two_layers(h: float, below, own) -> Layers:
-    """Outlines of two layers as layers."""
-    loops = [*below, *own]
-    start = np.concatenate([[0], np.cumsum([len(loop) for loop in loops])]).astype(int)
-    points = np.concatenate(loops) if loops else np.zeros((0, 2))
-    return Layers(h, np.ascontiguousarray(points), start, np.array([0, len(below), len(loops)]))

@@ -6,6 +6,7 @@ from dataclasses import dataclass, replace
 import numpy as np
 
 from ..mesh import facet_normals
+from ..mesh.index import first_hit
 from ..parts import anchor_at
 from ..process import Process
 from ..stance import Placed
@@ -30,7 +31,7 @@ from .reach import is_within_reach
 __all__ = ["Spot", "Stands"]
 
 # Directions and rises of struts that are tried where a shaft cannot go straight down.
-_AROUND, _RISES_DEG = 16, (46.0, 55.0, 65.0, 75.0)
+_AROUND, _RISES_DEG, _MOST_STRUTS = 16, (46.0, 55.0, 65.0, 75.0), 8
 # Feet and pads are no smaller than this many shafts across (from memory).
 _LEAST_FOOT = 1.6
 _LEAST_PAD_MM = 0.3
@@ -172,14 +173,37 @@ class Stands:
             return None
         nx, ny, _ = self.normals[spot.facet]
         first = math.atan2(ny, nx)
+        # From below the tip straight to the plate: what a line meets, a shaft does too.
+        start = np.array([x, y, z - size.tip_mm])
+        tried = []
         for rise in reversed(_RISES_DEG):
             out = drop / math.tan(math.radians(rise))
             for k in range(_AROUND):
-                aside = (k + 1) // 2 * (1 if k % 2 else -1)
-                turn = first + aside * 2 * math.pi / _AROUND
-                at = (x + out * math.cos(turn), y + out * math.sin(turn))
-                strut = Support(key, "strut", (OnModel(anchor), OnPlate(at)), size, why=spot.why)
-                found = fit_strut(self.world, strut)
-                if found.stands and self._is_on_plate(found):
-                    return found
+                turn = first + (k + 1) // 2 * (1 if k % 2 else -1) * 2 * math.pi / _AROUND
+                tried.append((x + out * math.cos(turn), y + out * math.sin(turn)))
+        foot = size.pad_height_mm + size.foot_height_mm
+        room_x, room_y, _ = self.process.build_volume_mm
+        stood = 0
+        for at in tried:
+            if abs(at[0]) > room_x / 2 or abs(at[1]) > room_y / 2:
+                continue
+            way = np.array([*at, foot]) - start
+            length = float(np.linalg.norm(way))
+            if self._line_meets(start, way / length, length):
+                continue
+            strut = Support(key, "strut", (OnModel(anchor), OnPlate(at)), size, why=spot.why)
+            found = fit_strut(self.world, strut)
+            stood += 1
+            if found.stands and self._is_on_plate(found):
+                return found
+            if stood >= _MOST_STRUTS:
+                return None
         return None
+
+    def _line_meets(self, start, way, length: float) -> bool:
+        index = self.mesh.index
+        _, far = first_hit(
+            index.vertices, index.facets, index.order, index.box, index.first_leaf,
+            start, way, 1e-6,
+        )  # fmt: skip
+        return far < length

@@ -128,12 +128,14 @@ def held_pieces(
     process: Process,
     threshold_deg: float,
     most: int = _MOST_PIECES,
+    across: float = _PIECES_ACROSS,
 ) -> HeldPieces:
     """Where a patch is held by contacts and where it is not; see `held_by_contacts`.
 
-    ``most`` is the number of pieces that it is taken apart into, about.
+    ``most`` is the number of pieces that it is taken apart into, about, and ``across`` how many
+    there are in the distance that a contact holds.
     """
-    field = _field_of(mesh, facets, slopes_deg, process, threshold_deg, most)
+    field = _field_of(mesh, facets, slopes_deg, process, threshold_deg, most, across)
     n = len(field.places)
     way, owner = np.full(n, np.inf), np.full(n, -1)
     under = np.flatnonzero(np.isin(contact_facets, facets))
@@ -150,9 +152,9 @@ def held_pieces(
 class _Field:
     """A patch in small pieces, with what contacts there have been hold of it."""
 
-    def __init__(self, mesh, facets, reach, ledge, most):
+    def __init__(self, mesh, facets, reach, ledge, most, across):
         total = float(facet_areas(mesh)[facets].sum())
-        size = float(reach.min()) / _PIECES_ACROSS
+        size = float(reach.min()) / across
         self.size = size = max(size, math.sqrt(total / most))
         self.facets = facets
         self.corners, self.of = _pieces(mesh, facets, size)
@@ -237,17 +239,17 @@ _FIELDS: "WeakKeyDictionary[Mesh, dict[tuple, _Field]]" = WeakKeyDictionary()
 _LOCK = Lock()
 
 
-def _field_of(mesh, facets, slopes_deg, process, threshold_deg, most) -> _Field:
+def _field_of(mesh, facets, slopes_deg, process, threshold_deg, most, across) -> _Field:
     reach = _reaches(slopes_deg[facets], process, threshold_deg)
     name = (
         hashlib.sha256(np.ascontiguousarray(facets)).digest(),
-        hashlib.sha256(np.ascontiguousarray(reach)).digest(), process["ledge_mm"], most,
+        hashlib.sha256(np.ascontiguousarray(reach)).digest(), process["ledge_mm"], most, across,
     )  # fmt: skip
     with _LOCK:
         known = _FIELDS.setdefault(mesh, {})
         field = known.pop(name, None)
     if field is None:
-        field = _Field(mesh, facets, reach, process["ledge_mm"], most)
+        field = _Field(mesh, facets, reach, process["ledge_mm"], most, across)
     with _LOCK:
         known[name] = field
         while sum(len(f.of) for f in known.values()) > _MOST_KEPT and len(known) > 1:
