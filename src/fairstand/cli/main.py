@@ -43,6 +43,16 @@ def _threshold(text: str) -> float:
     return value
 
 
+def _lift(text: str) -> float:
+    try:
+        value = float(text)
+    except ValueError:
+        value = -1.0
+    if not 0 <= value <= 500:
+        raise argparse.ArgumentTypeError("the piece is lifted by 0 to 500 mm")
+    return value
+
+
 def _top(text: str) -> int:
     if not text.isdecimal() or not 1 <= int(text) <= 20:
         raise argparse.ArgumentTypeError("from 1 to 20 ways can be proposed")
@@ -75,6 +85,20 @@ def _parser() -> argparse.ArgumentParser:
     turns.add_argument(
         "--top", type=_top, default=5, metavar="N", help="how many to propose, 1 to 20"
     )
+    prop = commands.add_parser("prop", help="propose supports for a model")
+    _of_model(prop)
+    prop.add_argument(
+        "--turn", type=_turn, default=(0.0, 0.0, 0.0), metavar="RX,RY,RZ",
+        help="degrees about the fixed axes X, then Y, then Z",
+    )  # fmt: skip
+    prop.add_argument(
+        "--lift", type=_lift, default=0.0, metavar="MM", help="held so far above the plate"
+    )
+    prop.add_argument("--where", choices=("plate", "anywhere"), default="plate")
+    prop.add_argument("--clear", choices=("failing", "risky"), default="risky")
+    prop.add_argument("--profile", choices=("light", "medium", "heavy"), default="medium")
+    prop.add_argument("--out", metavar="FILE", help="write model and supports, .stl or .3mf")
+    prop.add_argument("--stance", metavar="OUT.json", help="write the stance")
     make = commands.add_parser("make", help="make the files of a stance")
     make.add_argument("file", help="the model that the stance was made for")
     make.add_argument("stance", help="a stance file, written by the bench")
@@ -103,11 +127,13 @@ def main(arguments: list[str] | None = None) -> int:
     """Run the command; returns the exit code."""
     words = _with_joined_turn(sys.argv[1:] if arguments is None else arguments)
     options = _parser().parse_args(words)
-    if options.command in ("inspect", "turns", "make"):
+    if options.command in ("inspect", "turns", "prop", "make"):
         if options.command == "inspect":
             from .inspect import run
         elif options.command == "turns":
             from .turns import run
+        elif options.command == "prop":
+            from .prop import run
         else:
             from .make import run
 

@@ -15,7 +15,7 @@ from .neck import necks
 from .overhang import patches
 from .places import Place
 from .rough import ROUGH_LISTED_MM2, rough_faces
-from .spans import bridges, ledges, places_in, places_unheld
+from .spans import beside, bridges, ledges, places_in, places_unheld
 from .telling import place_told, told
 from .thin import thin_walls
 
@@ -28,6 +28,7 @@ __all__ = [
     "Ledger",
     "Place",
     "Severity",
+    "beside",
     "bridges",
     "corner_lift",
     "cups",

@@ -7,11 +7,12 @@ import numpy as np
 from scipy.spatial import cKDTree
 
 from ..layers import Hanging, edges_of_loops, outlines
+from ..process import Process
 from ..surface import distances
 from .base import FAR_OVER, Case, Finding, Severity, area_said, kind
 
 __all__ = [
-    "held_by_contacts_of", "pillars_under", "places_in", "places_unheld", "under_part",
+    "beside", "held_by_contacts_of", "pillars_under", "places_in", "places_unheld", "under_part",
     "worst_of_stacks",
 ]  # fmt: skip
 
@@ -38,10 +39,11 @@ def _spans(case: Case, which: str, limit: float) -> Iterator[Finding]:
     for number, part in enumerate(worst_of_stacks(long), start=1):
         pillars = pillars_under(case, part)
         far = FAR_OVER if part.length_mm > FAR_OVER * limit else 1.0
-        if pillars and held_by_contacts_of(case, part):
-            continue
-        if pillars and far > 1 and held_by_contacts_of(case, part, FAR_OVER):
-            far = 1.0
+        if case.look.supports:
+            if held_by_contacts_of(case, part):
+                continue
+            if far > 1 and held_by_contacts_of(case, part, FAR_OVER):
+                far = 1.0
         if which == "bridge":
             text = f"Spans {part.length_mm:.1f} mm at z = {part.center_mm[2]:.2f} mm"
             why = f"Short spans print well; over {limit:g} mm the middle sags."
@@ -119,18 +121,22 @@ def held_by_contacts_of(case: Case, part: Hanging, times: float = 1.0) -> bool:
     below, or within `hold_flat_mm` of a contact; or within so many times those.
     """
     look = case.look
-    owned = [c for one in look.supports for c in one.contacts]
-    levels = look.levels_of(np.array([c.at_mm[2] for c in owned]))
-    owned = [c for c, k in zip(owned, levels, strict=True) if abs(int(k) - part.layer) <= 1]
-    at = np.array([c.at_mm[:2] for c in owned]).reshape(-1, 2)
-    near = part.near(at, np.array([c.diameter_mm / 2 + 0.05 for c in owned]))
-    if not near.any():
+    contacts = np.array([c.at_mm for c in look.contacts]).reshape(-1, 3)
+    hold = times * case.rule["hold_flat_mm"]
+    at = contacts[beside(contacts[:, 2], part, hold, look.process), :2]
+    at = at[part.near(np.ascontiguousarray(at), np.full(len(at), hold))] if len(at) else at
+    if not len(at):
         return False
     points = places_unheld(
-        part, at[near], outlines(look.own_layers, part.layer - 1), times * case.rule["ledge_mm"],
-        times * case.rule["hold_flat_mm"],
+        part, at, outlines(look.own_layers, part.layer - 1), times * case.rule["ledge_mm"], hold
     )  # fmt: skip
     return not len(points)
+
+
+def beside(z_mm: np.ndarray, part: Hanging, hold_mm: float, process: Process) -> np.ndarray:
+    """Which heights of contacts may hold a part: as much as a flat underside rises on the way."""
+    h = process.layer_height_mm
+    return np.abs(z_mm - part.center_mm[2]) <= hold_mm * h / process["ledge_mm"] + 2 * h
 
 
 def places_unheld(

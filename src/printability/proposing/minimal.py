@@ -11,11 +11,11 @@ from typing import TYPE_CHECKING
 import numpy as np
 from shapely import Point, Polygon
 
-from ..findings import FAR_OVER, Finding, Severity, places_unheld
+from ..findings import FAR_OVER, Finding, Severity, beside, places_unheld
 from ..inspection import SPECK_MM2
-from ..layers import hanging_parts, outlines, region_loops, tug_of_war
+from ..layers import outlines, region_loops, tug_of_war
 from ..supports import Fitted, Support
-from .local import layers_of_two, with_discs
+from .local import hanging_between
 
 if TYPE_CHECKING:
     from .proposal import Search
@@ -77,6 +77,10 @@ class _Near:
         self.arch = {
             id(part) for part, is_arch in zip(self.look.spans, arches, strict=True) if is_arch
         }
+        far = FAR_OVER if self.least == Severity.WILL_FAIL else 1.0
+        self.hold_mm = far * search.process["hold_flat_mm"]
+        # A contact holds what lies so many layers lower or higher on a flat underside.
+        self.around = int(self.hold_mm / search.process["ledge_mm"]) + 2
         self.islands: dict[int, list] = {}
         for island in self.look.islands:
             after = island.absorbed_after_layers
@@ -97,7 +101,10 @@ class _Near:
             return (
                 self._island_comes_back(one, level)
                 or self._patch_comes_back(self.patch[key])
-                or any(self._part_comes_back(one, k) for k in (level - 1, level, level + 1))
+                or any(
+                    self._part_comes_back(one, k)
+                    for k in range(level - self.around, level + self.around + 1)
+                )
             )
         finally:
             self.contact[key] = one
@@ -132,7 +139,7 @@ class _Near:
         if not 1 <= k < self.look.layers.count:
             return False
         place = np.array([one.at_mm[:2]])
-        reach = np.array([one.diameter_mm / 2 + 0.05])
+        reach = np.array([self.hold_mm])
         parts = [
             p for p in self.look.hanging(k)
             if id(p) not in self.arch and p.near(place, reach)[0] and self._is_bad(p, (), k)
@@ -140,16 +147,16 @@ class _Near:
         if not parts:
             return False
         contacts = self._at(k)
-        at = np.array([c.at_mm[:2] for c in contacts]).reshape(-1, 2)
         discs = [(*c.at_mm[:2], c.diameter_mm / 2) for c in contacts]
-        below = outlines(self.look.layers, k - 1)
-        two = layers_of_two(self.h, with_discs(below, discs), outlines(self.look.layers, k))
+        below, own = outlines(self.look.layers, k - 1), outlines(self.look.layers, k)
         rule = self.search.process
-        for part in hanging_parts(two, 1, rule["notable_mm"], self.look.limits_mm):
+        for part in hanging_between(below, own, discs, k, rule):
             worst = np.array([part.worst_mm])
             if not any(p.near(worst, np.array([0.05]))[0] for p in parts):
                 continue
-            if self._is_bad(part, at, k):
+            every = np.array([c.at_mm for c in self.contact.values()]).reshape(-1, 3)
+            near = beside(every[:, 2], part, self.hold_mm, rule)
+            if self._is_bad(part, every[near, :2], k):
                 return True
         return False
 

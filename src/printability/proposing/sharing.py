@@ -47,17 +47,27 @@ def shared(search: "Search", supports: tuple[Support, ...]) -> tuple[Support, ..
             saved = one.volume_mm3 - _volume(one, length)
             if saved > _SAVES * one.volume_mm3:
                 savings.append((saved, one.support.key, trunk.support.key, length))
-    savings.sort(reverse=True)
-    branch_of: dict[str, str] = {}
+    by_trunk: dict[str, list] = {}
+    for saved, key, trunk, length in savings:
+        by_trunk.setdefault(trunk, []).append((saved, key, length))
     made: dict[str, Support] = {}
-    for _, key, trunk, length in savings:
-        if key in branch_of or trunk in branch_of or key in branch_of.values():
-            continue
-        branch = _branch(search, fitted[key], trunk, length)
-        both = fit_all(search.base.world, (fitted[trunk].support, branch))
-        if both[key].stands:
-            branch_of[key] = trunk
-            made[key] = branch
+    taken: set[str] = set()
+    while by_trunk:
+        # The shaft that saves most, with all that still can be its branches.
+        worth = {
+            t: sum(saved for saved, key, _ in own if key not in taken)
+            for t, own in by_trunk.items() if t not in made
+        }  # fmt: skip
+        trunk = max(worth, key=worth.get, default=None)
+        if trunk is None or worth[trunk] <= 0:
+            break
+        for _, key, length in sorted(by_trunk.pop(trunk), reverse=True):
+            if key in taken or key == trunk:
+                continue
+            branch = _branch(search, fitted[key], trunk, length)
+            if fit_all(search.base.world, (fitted[trunk].support, branch))[key].stands:
+                made[key] = branch
+                taken |= {key, trunk}
     if not made:
         return supports
     before = search.left(supports)

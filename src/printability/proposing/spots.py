@@ -6,13 +6,13 @@ from typing import TYPE_CHECKING
 
 import numpy as np
 
-from ..findings import FAR_OVER, Finding, places_unheld
+from ..findings import FAR_OVER, Finding, beside, places_unheld
 from ..inspection import SPECK_MM2, Inspection
-from ..layers import Hanging, hanging_parts, outlines, region_loops, tug_of_war
+from ..layers import Hanging, outlines, region_loops, tug_of_war
 from ..stance import Placed
 from ..supports import Fitted
 from ..surface import held_pieces
-from .local import layers_of_two, with_discs
+from .local import hanging_between
 from .stands import Spot, Stands
 
 if TYPE_CHECKING:
@@ -63,15 +63,16 @@ def spots_for(
     for finding in findings:
         if finding.kind == "island":
             job.island(finding)
+    # A face held as a whole holds its layers too.
+    for finding in findings:
+        if finding.kind == "overhang":
+            job.patch(finding)
     layers: dict[int, list[Finding]] = {}
     for finding in findings:
         if finding.kind in ("bridge", "ledge", "jump"):
             layers.setdefault(finding.layer, []).append(finding)
     for layer, own in sorted(layers.items()):
         job.layer(layer, own)
-    for finding in findings:
-        if finding.kind == "overhang":
-            job.patch(finding)
     if not job.made:
         for finding in findings:
             if finding.kind in ("footing", "wobble"):
@@ -87,6 +88,7 @@ class _Round:
         self.h = self.process.layer_height_mm
         self.made: list[Fitted] = []
         self.missed: list = []
+        self.pseudo: list = []  # where a contact was wanted and given up
         far = FAR_OVER if self.options.clear == "failing" else 1.0
         self.limits = tuple(limit * far for limit in look.limits_mm)
         faces = -1 if not self.process["pull_n_mm2"] else 0
@@ -208,11 +210,7 @@ class _Round:
         kinds = {f.kind for f in findings}
         seeded = False
         for _ in range(_MOST_IN_LAYER):
-            bad = [
-                p
-                for p in self._hanging(own, below, discs, k)
-                if self._is_bad(p, flagged, bare, discs)
-            ]
+            bad = [p for p in self._hanging(own, below, discs, k) if self._is_bad(p, flagged, bare)]
             if not bad:
                 return
             if not seeded and self.process["pull_n_mm2"]:
@@ -233,7 +231,7 @@ class _Round:
     def _cover(self, part: Hanging, k: int, discs: list, bare: list) -> None:
         """Contacts under a ledge, by what each would hold more of it, the rim first."""
         ledge, hold = self._holds()
-        left = places_unheld(part, np.array(discs).reshape(-1, 3)[:, :2], bare, ledge, hold)
+        left = places_unheld(part, self._beside(part), bare, ledge, hold)
         reach = "reaches" if part.kind == "ledge" else "spans"
         why = f"A {part.kind} that {reach} {part.length_mm:.1f} mm"
         if not len(left):
@@ -263,6 +261,14 @@ class _Round:
             at = (*left[len(left) // 2], k * self.h)
             self.give_up(at, f"{why}: {reason}")
             discs += [(*p, radius) for p in left[:: max(len(left) // 50, 1)]]
+            self.pseudo += [(*p, part.center_mm[2]) for p in left[:: max(len(left) // 50, 1)]]
+
+    def _beside(self, part: Hanging) -> np.ndarray:
+        """(c, 2) float: contacts that may hold some of a part."""
+        places = [c.at_mm for c in self.look.contacts]
+        places += [c.at_mm for f in self.made for c in f.contacts[:1]] + self.pseudo
+        at = np.array(places).reshape(-1, 3)
+        return at[beside(at[:, 2], part, self._holds()[1], self.process), :2]
 
     def _holds(self) -> tuple[float, float]:
         """How far from the model, and from a contact, a flat underside may be."""
@@ -270,19 +276,14 @@ class _Round:
         return _WITHIN * self.limits[1], _WITHIN * far * self.process["hold_flat_mm"]
 
     def _hanging(self, own, below, discs, k: int) -> list[Hanging]:
-        return hanging_parts(
-            layers_of_two(self.h, with_discs(below, discs), own),
-            1,
-            self.process["notable_mm"],
-            self.look.limits_mm,
-        )
+        return hanging_between(below, own, discs, k, self.process)
 
-    def _is_bad(self, part: Hanging, flagged: list[Hanging], bare: list, discs: list) -> bool:
+    def _is_bad(self, part: Hanging, flagged: list[Hanging], bare: list) -> bool:
         worst = np.array([part.worst_mm])
         if not any(f.near(worst, np.array([0.05])).any() for f in flagged):
             return False
         if part.length_mm > _WITHIN * self.limits[part.kind == "ledge"]:
-            at = np.array(discs).reshape(-1, 3)[:, :2]
+            at = self._beside(part)
             if not len(at):
                 return True
             if len(places_unheld(part, at, bare, *self._holds())):
