@@ -62,6 +62,7 @@ INSTALLED_APPS = [
     "fairstand.stances",
     "fairstand.bench",
     "fairstand.turning",
+    "fairstand.supports",
     "fairstand.compare",
     "fairstand.handover",
     "fairstand.interface",

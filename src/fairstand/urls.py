@@ -7,6 +7,7 @@ urlpatterns = [
     path("bench/", include("fairstand.bench.urls")),
     path("bench/", include("fairstand.stances.urls")),
     path("bench/", include("fairstand.turning.urls")),
+    path("bench/", include("fairstand.supports.urls")),
     path("bench/", include("fairstand.compare.urls")),
     path("work/", include("fairstand.work.urls")),
     path("interface/", include("fairstand.interface.urls")),

@@ -5,7 +5,8 @@ from fairstand.reading import FLAG, NUMBER, TEXT, WHOLE, items, maybe, numbers, 
 __all__ = ["BODIES", "FINDINGS", "PLANE", "STATE"]
 
 _SUPPORT = record(
-    key=TEXT, kind=TEXT, fit=TEXT, text=TEXT, contact_mm=numbers(3), contact_slope_deg=NUMBER,
+    key=TEXT, kind=TEXT, label=TEXT, why=TEXT, insist=FLAG, has_contact=FLAG, fit=TEXT, text=TEXT,
+    contact_mm=numbers(3), contact_slope_deg=NUMBER,
     blocked_at_mm=maybe(numbers(3)), rods=items(numbers(8)), size={"type": "object"},
 )  # fmt: skip
 _MEASURE = record(
@@ -20,6 +21,7 @@ STATE = record(
     scale=numbers(3), mirrored=items(FLAG, 3), own_size_mm=numbers(3), outside=items(TEXT),
     matrix=numbers(16), size_mm=numbers(3), top_mm=NUMBER, facets=WHOLE, is_closed=FLAG,
     mesh_url=TEXT, creases_url=TEXT, slopes_url=TEXT, drawing_url=TEXT, sides_url=TEXT,
+    solids_url=TEXT, held_url=TEXT, note=TEXT,
     pillars=items(_SUPPORT), measures=items(_MEASURE),
     layers_of_pillars={"type": "object", "additionalProperties": WHOLE}, doubts=items(_DOUBT),
     undo=maybe(TEXT), redo=maybe(TEXT),

@@ -1,6 +1,6 @@
 """What the page needs to know of a stance, as plain data."""
 
-from dataclasses import asdict, fields
+from dataclasses import asdict
 
 import numpy as np
 from django.template.loader import render_to_string
@@ -14,18 +14,25 @@ from printability.findings import KINDS, place_told, told
 from printability.layers import hair_mm, levels, perimeters_mm
 from printability.measuring import measure_at
 from printability.mesh import unit_doubt
-from printability.process import PROCESSES
-from printability.supports import Fitted, PillarSize, Rod
+from printability.supports import KINDS as SUPPORTS
+from printability.supports import Fitted, Rod, Solid
 
-__all__ = ["PILLAR_SIZE_LABELS", "findings_of", "measures_of", "state_of", "support_as_dict"]
+__all__ = ["SUPPORT_KINDS", "findings_of", "measures_of", "state_of", "support_as_dict"]
 
 # Overhang patches shown while the layers are still being worked out.
 MOST_FIRST = 30
-PILLAR_SIZE_LABELS = {
-    rule.key: (rule.label, rule.unit)
-    for rule in PROCESSES["fdm"].rules
-    if rule.key in {field.name for field in fields(PillarSize)}
-}
+SUPPORT_KINDS = [
+    {
+        "key": kind.key,
+        "label": kind.label,
+        "plural": kind.plural,
+        "dimensions": [
+            {"key": name, "label": d.label, "unit": d.unit, "choices": list(d.choices)}
+            for name, d in kind.size.DIMENSIONS.items()
+        ],
+    }
+    for kind in SUPPORTS.values()
+]
 
 
 def state_of(now: Current) -> dict:
@@ -37,6 +44,7 @@ def state_of(now: Current) -> dict:
     url, source = {"args": [stance.pk]}, f"?v={now.source_key}"
     return {
         "key": now.key,
+        "note": now.note,
         "revision": stance.revision,
         "view_key": now.view_key,
         "unit": setup.frame.unit,
@@ -62,6 +70,8 @@ def state_of(now: Current) -> dict:
         "creases_url": reverse("bench:creases", **url) + source,
         "slopes_url": reverse("bench:slopes", **url) + f"?v={now.slopes_key}",
         "drawing_url": reverse("bench:drawing", **url) + f"?v={now.view_key}",
+        "solids_url": _solids_url(now, url),
+        "held_url": reverse("supports:held", **url) + f"?v={now.view_key}",
         "pillars": [support_as_dict(support) for support in placed.supports.values()],
         "measures": measures_of(now),
         "sides_url": reverse("bench:sides", **url) + f"?v={now.paint_key}" if now.paint_key else "",
@@ -72,6 +82,13 @@ def state_of(now: Current) -> dict:
         "undo": said.get(stance.in_force - 1),
         "redo": said.get(stance.in_force),
     }
+
+
+def _solids_url(now: Current, url: dict) -> str:
+    """Where the members are that are no rods; empty where there are none."""
+    if any(isinstance(m, Solid) for f in now.placed.standing for m in f.members):
+        return reverse("supports:solids", **url) + f"?v={now.view_key}"
+    return ""
 
 
 def _layer_of(now: Current, z_mm: float) -> int:
@@ -143,10 +160,14 @@ def support_as_dict(fitted: Fitted) -> dict:
     return {
         "key": fitted.support.key,
         "kind": fitted.support.kind,
+        "label": SUPPORTS[fitted.support.kind].label,
+        "why": fitted.support.why,
+        "insist": fitted.support.insist,
+        "has_contact": bool(fitted.contacts),
         "fit": fitted.fit.value,
         "text": fitted.text,
         "contact_mm": fitted.contact_mm,
-        "contact_slope_deg": fitted.contacts[0].slope_deg,
+        "contact_slope_deg": fitted.contacts[0].slope_deg if fitted.contacts else 0.0,
         "blocked_at_mm": fitted.blocked_at_mm,
         "rods": [[*rod.a_mm, *rod.b_mm, rod.r_a_mm, rod.r_b_mm] for rod in rods],
         "size": asdict(fitted.support.size),

@@ -42,7 +42,7 @@ from .pictures import stance_drawing
 from .schemas import BODIES, FINDINGS, PLANE, STATE
 from .section import all_layers_zip, plane_context, section_context
 from .tasks import slice_stance
-from .telling import PILLAR_SIZE_LABELS, findings_of, measures_of, state_of, support_as_dict
+from .telling import SUPPORT_KINDS, findings_of, measures_of, state_of, support_as_dict
 
 __all__ = [
     "bodies",
@@ -134,6 +134,9 @@ def page(request, stance_id):
             "page": reverse("bench:page", **url),
             "live": reverse("turning:live", **url),
             "turns": reverse("turning:turns", **url),
+            "propose": reverse("supports:propose", **url),
+            "set_out": reverse("supports:set_out", **url),
+            "strength": reverse("supports:strength", **url),
             "ways": reverse("turning:ways_out", **url),
             **{name: reverse(f"stances:{name}", **url) for name in STRIP_CHANGES},
             "strip": reverse("stances:strip", **url),
@@ -150,7 +153,7 @@ def page(request, stance_id):
             "start": start,
             "activities": ACTIVITIES,
             "processes": PROCESSES.values(),
-            "size_fields": PILLAR_SIZE_LABELS.items(),
+            "kinds": SUPPORT_KINDS,
             "axes": "xyz",
             "units": list(MM_PER_UNIT),
         },

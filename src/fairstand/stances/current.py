@@ -165,6 +165,9 @@ class Current:
 
         def make():
             found = stored_object(name) if self._slicing_is_long() else None
+            bare = None
+            if self.placed.standing:
+                bare = replace(self, setup=replace(self.setup, supports=())).inspection(progress)
             look = inspect_model(
                 self.placed.mesh,
                 self.setup.process,
@@ -172,6 +175,7 @@ class Current:
                 self._model_layers(progress),
                 progress if found is None else None,
                 self.sides,
+                bare,
             )
             if found is not None:
                 look.take_found(found)

@@ -6,9 +6,10 @@ from django.db import transaction
 
 from fairstand.replies import Superseded
 from printability.edits import carried_over, edit_from
+from printability.edits.base import number
 from printability.edits.props import MOST_AT_ONCE, ChangeSupports, plain_end
 from printability.errors import EditError
-from printability.supports import KINDS, Fitted, fit_all, resized
+from printability.supports import KINDS, Fitted, OnModel, fit_all, moved_place, resized
 
 from .current import Current, current
 from .models import EditRecord, Stance
@@ -154,6 +155,19 @@ def next_number(now: Current) -> int:
     return max((int(k) for k in used if str(k).isdigit()), default=0) + 1
 
 
+def _moved_ends(now: Current, old, by) -> list[dict]:
+    """Ends of a support, those on the model moved level along the surface."""
+    if not isinstance(by, list | tuple) or len(by) != 2:
+        raise EditError("A move has two numbers.")
+    by = tuple(number(v, "move", -100.0, 100.0, "mm") for v in by)
+    world = now.placed.world
+    ends = [
+        OnModel(moved_place(world, end.anchor, by)) if isinstance(end, OnModel) else end
+        for end in old.ends
+    ]
+    return [plain_end(end) for end in ends]
+
+
 def _all_completed(now: Current, parameters: dict) -> dict:
     """An edit of many supports with what the maker did not say of each."""
     if not isinstance(parameters, dict) or not isinstance(parameters.get("supports", []), list):
@@ -173,7 +187,7 @@ def _completed(now: Current, parameters: dict, fresh: str = "") -> dict:
     """
     if not isinstance(parameters, dict):
         raise EditError("The edit's parameters cannot be read.")
-    parameters = {"support": "pillar"} | carried_over("pillar", parameters)[1]
+    parameters = dict({"support": "pillar"} | carried_over("pillar", parameters)[1])
     known = {support.key: support for support in now.setup.supports}
     key, kind = parameters.get("key"), parameters["support"]
     if key is not None and not (isinstance(key, str) and key in known):
@@ -191,8 +205,11 @@ def _completed(now: Current, parameters: dict, fresh: str = "") -> dict:
     if not isinstance(changes, dict):
         raise EditError("The support's dimensions cannot be read.")
     ends = parameters.get("ends")
+    by = parameters.pop("by_mm", None)
     if ends is None:
         ends = [plain_end(end) for end in old.ends] if old else []
+        if by is not None and old is not None:
+            ends = _moved_ends(now, old, by)
     wanted = {
         "key": key, "support": kind, "ends": ends, "size": asdict(resized(base, changes)),
         "insist": parameters.get("insist", old.insist if old else False),

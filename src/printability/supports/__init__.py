@@ -21,6 +21,14 @@ from .graph import (
     registered_kind,
     united,
 )
+from .layout import (
+    anchor_on,
+    checkerboard,
+    mirrored_place,
+    moved_place,
+    plane_of_symmetry,
+    row_between,
+)
 from .pillar import PillarSize, fit_pillar, pillar_on, size_for
 from .raft import BrimSize, RaftSize, fit_brim, fit_raft
 from .sizes import Dimension, Size, resized
@@ -51,6 +59,8 @@ __all__ = [
     "SupportKind",
     "TieBarSize",
     "World",
+    "anchor_on",
+    "checkerboard",
     "fit_all",
     "fit_brace",
     "fit_brim",
@@ -59,10 +69,14 @@ __all__ = [
     "fit_strut",
     "fit_tie_bar",
     "met_by_rod",
+    "mirrored_place",
+    "moved_place",
     "pillar_on",
+    "plane_of_symmetry",
     "registered_kind",
     "resized",
     "rise_deg",
+    "row_between",
     "size_for",
     "united",
     "wall_behind",

@@ -1,0 +1,1 @@
+"""Prop: supports proposed, set out together, looked at for strength and for what they hold."""

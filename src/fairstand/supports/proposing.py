@@ -1,0 +1,291 @@
+"""Supports proposed at the bench: worked out in the background, shown before they are taken."""
+
+import math
+from dataclasses import asdict, replace
+
+import numpy as np
+
+from fairstand.bench.telling import support_as_dict
+from fairstand.memory import kept_object, remembered, stored_object
+from fairstand.stances.current import Current, NeedsWork, digest
+from fairstand.stances.editing import next_number
+from printability.edits import edit_from
+from printability.edits.props import plain_end
+from printability.errors import EditError
+from printability.findings import Ledger, Severity
+from printability.proposing import Options, is_within_reach, propose, strengths_of
+from printability.supports import (
+    Solid,
+    checkerboard,
+    fit_all,
+    mirrored_place,
+    plane_of_symmetry,
+    row_between,
+)
+from printability.surface import SHOW, held_pieces
+
+__all__ = [
+    "found_supports",
+    "held_triangles",
+    "look_for_supports",
+    "options_from",
+    "placed_out",
+    "proposal_name",
+    "solid_triangles",
+    "strength_of",
+]
+
+# Pieces of a patch for the picture of what is held, and of all patches together.
+_PIECES, _ACROSS, _MOST_DRAWN = 2_500, 4.0, 60_000
+
+
+def options_from(asked) -> Options:
+    """What a request asks for.
+
+    Raises
+    ------
+    EditError
+        If it makes no sense.
+    """
+    if not isinstance(asked, dict):
+        raise EditError("What is to be proposed cannot be read.")
+    known = {name: asked[name] for name in ("clear", "where", "profile") if name in asked}
+    if not all(isinstance(value, str) for value in known.values()):
+        raise EditError("What is to be proposed cannot be read.")
+    refused = asked.get("refused", [])
+    if not isinstance(refused, list) or len(refused) > 2_000:
+        raise EditError("What was refused cannot be read.")
+    places = []
+    for place in refused:
+        ok = isinstance(place, list) and len(place) == 3
+        if not ok or not all(isinstance(v, int | float) and math.isfinite(v) for v in place):
+            raise EditError("What was refused cannot be read.")
+        places.append(tuple(float(v) for v in place))
+    return Options(**known, refused=tuple(places))
+
+
+def proposal_name(now: Current, options: Options) -> str:
+    """Names a proposal by all that it depends on."""
+    return digest(now.view_key, repr(now.setup.accepted), repr(options))
+
+
+def look_for_supports(now: Current, options: Options, report) -> None:
+    """Propose supports; leaves them in the cache folder."""
+    name = f"supports/{proposal_name(now, options)}"
+    if stored_object(name) is not None:
+        return
+    report("Slicing", 0.02)
+    bare = replace(now, setup=replace(now.setup, supports=()))
+    own = bare.inspection()
+    found = propose(
+        now.part, now.setup, options, now.sides, report, base=bare.placed, own_layers=own.own_layers
+    )
+    kept_object(
+        name,
+        {
+            "supports": [
+                {"key": s.key, "support": s.kind, "ends": [plain_end(e) for e in s.ends],
+                 "size": asdict(s.size), "why": s.why}
+                for s in found.supports
+            ],
+            "unreachable": [
+                {"at_mm": list(one.at_mm), "why": one.why} for one in found.unreachable
+            ],
+            "before": _counts(found.before),
+            "after": _counts(found.after),
+            "volume_mm3": found.volume_mm3,
+            "grid_support_mm3": found.grid_support_mm3,
+            "contact_area_mm2": found.contact_area_mm2,
+            "said": list(found.said),
+        },
+    )  # fmt: skip
+
+
+def _counts(ledger: Ledger) -> dict:
+    return {
+        name: sum(f.severity == level and f.accepted is None for f in ledger.findings)
+        for name, level in (("will_fail", Severity.WILL_FAIL), ("risky", Severity.RISKY))
+    }
+
+
+def found_supports(now: Current, options: Options) -> dict:
+    """The proposal, each support with what it comes to as the stance is.
+
+    Raises
+    ------
+    NeedsWork
+        If it is not worked out yet.
+    """
+    found = stored_object(f"supports/{proposal_name(now, options)}")
+    if found is None:
+        raise NeedsWork
+    first = next_number(now)
+    # Keys that the stance has not given out: those of the proposal were made without records.
+    name = {one["key"]: str(first + i) for i, one in enumerate(found["supports"])}
+    supports = []
+    for one in found["supports"]:
+        ends = [
+            end | {"support": name[end["support"]]} if end.get("support") in name else end
+            for end in one["ends"]
+        ]
+        supports.append(one | {"key": name[one["key"]], "ends": ends})
+    if not supports:
+        return found | {"supports": [], "drawn": []}
+    edit = edit_from("supports", {"supports": supports})
+    setup = edit.applied(now.setup, now.source)
+    fits = fit_all(now.placed.world, setup.supports)
+    drawn = [
+        support_as_dict(fits[one["key"]]) | {"volume_mm3": fits[one["key"]].volume_mm3}
+        for one in supports
+    ]
+    return found | {"supports": supports, "drawn": drawn}
+
+
+def strength_of(now: Current) -> dict:
+    """Load, bending, reach for the tool and scar of every support that stands."""
+
+    def make() -> dict:
+        look, threshold = now.inspection(), now.setup.effective_threshold_deg
+        found = strengths_of(now.placed, look, threshold, now.overhang(threshold))
+        sides, out = now.sides, {}
+        for fitted in now.placed.standing:
+            key, own = fitted.support.key, found.get(fitted.support.key)
+            contacts = [c for c in fitted.contacts if c.facet >= 0]
+            out[key] = {
+                "load_n": own.load_n if own else 0.0,
+                "text": own.text if own else "",
+                "cure": own.cure if own else "",
+                "shaft_mm": own.shaft_mm if own else 0.0,
+                "moves_mm": own.bending.sideways_mm if own else 0.0,
+                "reached": all(
+                    is_within_reach(now.placed.world, c.at_mm, _facing(now, c.facet))
+                    for c in contacts
+                ),
+                "scar_mm2": sum(math.pi / 4 * c.diameter_mm**2 for c in contacts),
+                "on_show": any(sides is not None and sides[c.facet] == SHOW for c in contacts),
+                "volume_mm3": fitted.volume_mm3,
+            }
+        return out
+
+    return remembered(f"strength/{now.view_key}", make)
+
+
+def _facing(now: Current, facet: int) -> np.ndarray:
+    a, b, c = now.placed.mesh.vertices[now.placed.mesh.facets[facet]]
+    normal = np.cross(b - a, c - a)
+    return normal / max(float(np.linalg.norm(normal)), 1e-300)
+
+
+def held_triangles(now: Current) -> np.ndarray:
+    """Pieces of undersides that contacts hold, (t, 9) float32, on the plate."""
+    threshold = now.setup.effective_threshold_deg
+    overhang, mesh = now.overhang(threshold), now.placed.mesh
+    contacts = [c for f in now.placed.standing for c in f.contacts if c.facet >= 0]
+    if not contacts:
+        return np.zeros((0, 9), np.float32)
+    at = np.array([c.at_mm for c in contacts])
+    facets = np.array([c.facet for c in contacts])
+    drawn, count = [], 0
+    for patch in np.unique(overhang.patch_of_facet[facets]):
+        if patch == 0 or count > _MOST_DRAWN:
+            continue
+        pieces = held_pieces(
+            mesh, np.flatnonzero(overhang.patch_of_facet == patch), now.slopes_deg, at, facets,
+            now.setup.process, threshold, _PIECES, _ACROSS,
+        )  # fmt: skip
+        held = pieces.contact >= 0
+        drawn.append(pieces.corners_mm[held].reshape(-1, 9))
+        count += int(held.sum())
+    return np.concatenate(drawn).astype(np.float32) if drawn else np.zeros((0, 9), np.float32)
+
+
+def solid_triangles(now: Current) -> np.ndarray:
+    """Facets of members that are no rods, (t, 9) float32, on the plate."""
+    found = [
+        m.mesh.vertices[m.mesh.facets].reshape(-1, 9)
+        for f in now.placed.standing for m in f.members if isinstance(m, Solid)
+    ]  # fmt: skip
+    return np.concatenate(found).astype(np.float32) if found else np.zeros((0, 9), np.float32)
+
+
+def placed_out(now: Current, asked: dict) -> dict:
+    """Supports set out together: a row, a checkerboard, or a copy on the other side.
+
+    Raises
+    ------
+    EditError
+        If it cannot be done.
+    """
+    if not isinstance(asked, dict):
+        raise EditError("What is to be set out cannot be read.")
+    how, world = asked.get("how"), now.placed.world
+    known = {s.key: s for s in now.setup.supports}
+    if how == "row":
+        chosen = _chosen(asked, known)
+        if len(chosen) != 2:
+            raise EditError("Choose the two supports that the row runs between.")
+        anchors = row_between(world, *(s.ends[0].anchor for s in chosen), asked.get("count"))
+        return _like(chosen[0], [(a,) for a in anchors])
+    if how == "checkerboard":
+        threshold = now.setup.effective_threshold_deg
+        patches = now.overhang(threshold).patch_of_facet
+        facet = asked.get("facet")
+        if isinstance(facet, bool) or not isinstance(facet, int) or not 0 <= facet < len(patches):
+            raise EditError("Point at the underside that is to be set with contacts.")
+        if not patches[facet]:
+            raise EditError("That does not overhang: it needs no contacts.")
+        spacing, turn = asked.get("spacing_mm"), asked.get("turn_deg", 0.0)
+        for value in (spacing, turn):
+            if isinstance(value, bool) or not isinstance(value, int | float):
+                raise EditError("Spacing and turn are numbers.")
+        anchors = checkerboard(world, np.flatnonzero(patches == patches[facet]), spacing, turn)
+        return _like(None, [(a,) for a in anchors])
+    if how == "other_side":
+        chosen = _chosen(asked, known)
+        plane = plane_of_symmetry(now.placed.mesh)
+        if plane is None:
+            raise EditError("The piece as it stands is not its own mirror image about any plane.")
+        made, alone = [], []
+        for one in chosen:
+            anchor = mirrored_place(world, one.ends[0].anchor, plane)
+            if anchor is None or one.kind != "pillar":
+                alone.append(one.key)
+            else:
+                made.append((one, anchor))
+        if not made:
+            raise EditError(f"Nothing on the other side matches {', '.join(alone)}.")
+        return {
+            "supports": [
+                {"support": one.kind, "size": asdict(one.size),
+                 "ends": [plain_end(end) for end in (anchor, *one.ends[1:])]}
+                for one, anchor in made
+            ],
+            "places": [list(world.place_of(anchor)) for _, anchor in made],
+            "alone": alone,
+        }  # fmt: skip
+    raise EditError("Supports are set out in a row, on a checkerboard, or on the other side.")
+
+
+def _chosen(asked: dict, known: dict) -> list:
+    keys = asked.get("keys")
+    if not isinstance(keys, list) or not keys or not all(isinstance(k, str) for k in keys):
+        raise EditError("Choose the supports first.")
+    gone = [key for key in keys if key not in known]
+    if gone:
+        raise EditError("One of those supports is not there any more.")
+    chosen = [known[key] for key in keys]
+    if any(not hasattr(s.ends[0], "anchor") if s.ends else True for s in chosen):
+        raise EditError("Choose supports with a contact on the model.")
+    return chosen
+
+
+def _like(one, ends) -> dict:
+    """Pillars at some places, with the dimensions of one where that is a pillar."""
+    size = {"size": asdict(one.size)} if one is not None and one.kind == "pillar" else {}
+    return {
+        "supports": [
+            {"support": "pillar", "ends": [end[0].plain(), {"plate": None}]} | size for end in ends
+        ],
+        "places": [],
+        "alone": [],
+    }

@@ -1,0 +1,198 @@
+"""Contacts set out together: along a line, over a face, and on the other side of the piece."""
+
+import math
+
+import numpy as np
+
+from ..errors import EditError
+from ..mesh import Mesh
+from ..mesh.index import first_hits
+from ..mesh.nearest import nearest_facing
+from ..parts import Anchor, anchor_at
+from .graph import World
+
+__all__ = [
+    "anchor_on", "checkerboard", "mirrored_place", "moved_place", "plane_of_symmetry", "row_between",
+]  # fmt: skip
+
+MOST = 2_000
+# A place that is moved looks for its surface within this, mm.
+_REACH_MM = 3.0
+# Mirrored, so many of the sampled places must lie on the surface, within this part of the size.
+_SAMPLES, _ALIKE, _OFF = 400, 0.995, 2e-3
+
+
+def anchor_on(world: World, facet: int, place_mm) -> Anchor:
+    """The place of a facet nearest to a point of the plate, as it is kept."""
+    a, b, c = world.mesh.vertices[world.mesh.facets[facet]]
+    u, v, w = b - a, c - a, np.asarray(place_mm, float) - a
+    uu, uv, vv, wu, wv = u @ u, u @ v, v @ v, w @ u, w @ v
+    det = uu * vv - uv * uv
+    s, t = ((vv * wu - uv * wv) / det, (uu * wv - uv * wu) / det) if det > 0 else (0.0, 0.0)
+    weights = np.clip([1 - s - t, s, t], 0, None)
+    return anchor_at(world.part, int(facet), tuple(float(x) for x in weights / weights.sum()))
+
+
+def _normal(mesh: Mesh, facet: int) -> np.ndarray:
+    a, b, c = mesh.vertices[mesh.facets[facet]]
+    normal = np.cross(b - a, c - a)
+    return normal / max(float(np.linalg.norm(normal)), 1e-300)
+
+
+def moved_place(world: World, anchor: Anchor, by_mm: tuple[float, float]) -> Anchor:
+    """A place moved level along the surface.
+
+    Raises
+    ------
+    EditError
+        If there is no surface that faces the same way there.
+    """
+    at = world.surface_at(anchor)
+    if at is None:
+        raise EditError("The surface that it held is not there any more.")
+    place = at.on(world.mesh)
+    normal = _normal(world.mesh, at.facet)
+    target = place + np.array([by_mm[0], by_mm[1], 0.0])
+    if abs(normal[2]) > 1e-6:  # along the surface's own slope
+        target[2] -= (normal[0] * by_mm[0] + normal[1] * by_mm[1]) / normal[2]
+    facet, _ = nearest_facing(world.mesh.index, target, normal, 0.2, _REACH_MM)
+    if facet < 0:
+        raise EditError("There is no underside in that direction.")
+    return anchor_on(world, facet, target)
+
+
+def row_between(world: World, one: Anchor, other: Anchor, count: int) -> list[Anchor]:
+    """So many places evenly between two, without those, on the underside above the line."""
+    if isinstance(count, bool) or not isinstance(count, int) or not 1 <= count <= MOST:
+        raise EditError(f"A row has from 1 to {MOST:,} contacts between its ends.")
+    ends = [world.surface_at(anchor) for anchor in (one, other)]
+    if any(end is None for end in ends):
+        raise EditError("The surface at one end of the row is not there any more.")
+    a, b = (end.on(world.mesh) for end in ends)
+    found = []
+    normal = _normal(world.mesh, ends[0].facet) + _normal(world.mesh, ends[1].facet)
+    normal = normal / max(float(np.linalg.norm(normal)), 1e-300)
+    reach = max(2.0, 0.5 * float(np.linalg.norm(b - a)))
+    for t in np.arange(1, count + 1) / (count + 1):
+        target = a + t * (b - a)
+        (facet,) = first_hits(
+            world.mesh.index, (target - (0, 0, reach))[None], (0.0, 0.0, 1.0), 0.0
+        )
+        if facet >= 0 and _normal(world.mesh, facet)[2] < -1e-3:
+            n, corner = _normal(world.mesh, facet), world.mesh.vertices[
+                world.mesh.facets[facet][0]]  # fmt: skip
+            z = corner[2] - ((target[:2] - corner[:2]) @ n[:2]) / n[2]
+            if abs(z - target[2]) <= reach:
+                found.append(anchor_on(world, facet, (*target[:2], z)))
+                continue
+        facet, _ = nearest_facing(world.mesh.index, target, normal, 0.2, reach)
+        if facet >= 0:
+            found.append(anchor_on(world, facet, target))
+    if not found:
+        raise EditError("There is no underside between the two.")
+    return found
+
+
+def checkerboard(
+    world: World, facets: np.ndarray, spacing_mm: float, turn_deg: float = 0.0
+) -> list[Anchor]:
+    """Places of a patch on a checkerboard: every second field of squares, rim included.
+
+    Parameters
+    ----------
+    world : World
+    facets : (k,) int
+        The patch.
+    spacing_mm : float
+        From a contact to the nearest ones.
+    turn_deg : float
+    """
+    spacing = float(spacing_mm)
+    if not (math.isfinite(spacing) and 0.3 <= spacing <= 500 and math.isfinite(turn_deg)):
+        raise EditError("The spacing is from 0.3 to 500 mm.")
+    mesh = world.mesh
+    corners = mesh.vertices[mesh.facets[facets]]
+    a = math.radians(turn_deg + 45.0)  # squares standing on a corner: a checkerboard
+    axes = np.array([[math.cos(a), math.sin(a)], [-math.sin(a), math.cos(a)]])
+    flat = corners[:, :, :2].reshape(-1, 2) @ axes.T
+    low, high = flat.min(axis=0), flat.max(axis=0)
+    counts = np.maximum(np.ceil((high - low) / spacing).astype(int), 1)
+    if counts.prod() > 40 * MOST:
+        raise EditError(f"That would be more than {MOST:,} contacts: a wider spacing, please.")
+    lines = [lo + (hi - lo - (n - 1) * spacing) / 2 + spacing * np.arange(n)
+             for lo, hi, n in zip(low, high, counts, strict=True)]  # fmt: skip
+    grid = np.stack(np.meshgrid(*lines), axis=-1).reshape(-1, 2) @ axes
+    floor = float(corners[:, :, 2].min()) - 1.0
+    inside = np.zeros(len(mesh.facets), bool)
+    inside[facets] = True
+    found = []
+    mine = Mesh(mesh.vertices, np.ascontiguousarray(mesh.facets[facets]))
+    hits = first_hits(mine.index, np.c_[grid, np.full(len(grid), floor)], (0.0, 0.0, 1.0), 0.0)
+    for point, hit in zip(grid, hits, strict=True):
+        if hit < 0:
+            continue
+        facet = int(facets[hit])
+        n, corner = _normal(mesh, facet), mesh.vertices[mesh.facets[facet][0]]
+        if n[2] >= 0:
+            continue
+        z = corner[2] - ((point - corner[:2]) @ n[:2]) / n[2]
+        found.append(anchor_on(world, facet, (*point, z)))
+    if len(found) > MOST:
+        raise EditError(f"That would be {len(found):,} contacts: a wider spacing, please.")
+    if not found:
+        raise EditError("The face is smaller than the spacing: one contact will do.")
+    return found
+
+
+def plane_of_symmetry(mesh: Mesh) -> tuple[np.ndarray, np.ndarray] | None:
+    """The upright plane about which a placed part is its own mirror image; None without one.
+
+    A point of it and its normal. Tried through the middle of its volume, along the main
+    directions of its outline and every 15°; checked on places spread over its surface.
+    """
+    corners = mesh.vertices[mesh.facets]
+    area = 0.5 * np.linalg.norm(
+        np.cross(corners[:, 1] - corners[:, 0], corners[:, 2] - corners[:, 0]), axis=1
+    )
+    if not area.sum() > 0:
+        return None
+    middle = corners.mean(axis=1)
+    centre = area @ middle / area.sum()
+    spread = ((middle - centre)[:, :2].T * area) @ (middle - centre)[:, :2]
+    _, axes = np.linalg.eigh(spread)
+    turns = [math.atan2(axes[1, k], axes[0, k]) for k in range(2)]
+    turns += [math.radians(15 * k) for k in range(12)]
+    size = float(np.linalg.norm(np.ptp(mesh.vertices, axis=0)))
+    # Evenly by area, the same every time.
+    ends = np.cumsum(area)
+    picks = np.searchsorted(ends, (np.arange(_SAMPLES) + 0.5) / _SAMPLES * ends[-1])
+    places = middle[np.minimum(picks, len(middle) - 1)]
+    best, share = None, 0.0
+    for turn in turns:
+        normal = np.array([math.cos(turn), math.sin(turn), 0.0])
+        other = places - 2 * ((places - centre) @ normal)[:, None] * normal
+        far = [nearest_facing(mesh.index, p, (0.0, 0.0, 0.0), -1.0, size)[1] for p in other[::8]]
+        if np.max(far) > 20 * _OFF * size:
+            continue
+        far = [nearest_facing(mesh.index, p, (0.0, 0.0, 0.0), -1.0, size)[1] for p in other]
+        alike = float(np.mean(np.array(far) <= _OFF * size))
+        if alike > share + 1e-9:
+            best, share = (centre, normal), alike
+    return best if share >= _ALIKE else None
+
+
+def mirrored_place(
+    world: World, anchor: Anchor, plane: tuple[np.ndarray, np.ndarray]
+) -> Anchor | None:
+    """The place on the other side of a plane, exactly on the surface; None without one."""
+    at = world.surface_at(anchor)
+    if at is None:
+        return None
+    centre, normal = plane
+    place = at.on(world.mesh)
+    facing = _normal(world.mesh, at.facet)
+    target = place - 2 * ((place - centre) @ normal) * normal
+    facing = facing - 2 * (facing @ normal) * normal
+    reach = 5 * _OFF * float(np.linalg.norm(np.ptp(world.mesh.vertices, axis=0)))
+    facet, _ = nearest_facing(world.mesh.index, target, facing, 0.8, max(reach, 0.05))
+    return anchor_on(world, facet, target) if facet >= 0 else None
