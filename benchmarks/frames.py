@@ -30,9 +30,10 @@ CROWD = """(count) => {
     const [x, y] = [(n % 25) * 6 - 75, Math.floor(n / 25) * 6 - 60];
     const rods = [[0, 1, 4, 4], [1, 3, 3, 1.1], [3, 20, 1.1, 1.1], [20, 23, 1.1, 0.25]]
       .map(([z0, z1, r0, r1]) => [x, y, z0, x, y, z1, r0, r1]);
-    list.push({ key: `${n}`, fit: "stands", contact_mm: [x, y, 23], rods, blocked_at_mm: null });
+    list.push({ key: `${n}`, fit: "stands", contact_mm: [x, y, 23], rods,
+      blocked_at_mm: null, has_contact: true });
   }
-  view.setSupports(list, null, null);
+  view.setSupports(list, [], []);
 }"""
 
 

@@ -7,7 +7,8 @@ __all__ = ["BODIES", "FINDINGS", "PLANE", "STATE"]
 _SUPPORT = record(
     key=TEXT, kind=TEXT, label=TEXT, why=TEXT, insist=FLAG, has_contact=FLAG, fit=TEXT, text=TEXT,
     contact_mm=numbers(3), contact_slope_deg=NUMBER,
-    blocked_at_mm=maybe(numbers(3)), rods=items(numbers(8)), size={"type": "object"},
+    blocked_at_mm=maybe(numbers(3)), rods=items(numbers(8)), ends=items({"type": "object"}),
+    size={"type": "object"},
 )  # fmt: skip
 _MEASURE = record(
     key=TEXT, kind=TEXT, value=maybe(NUMBER), unit=TEXT, text=TEXT, line_mm=items(numbers(3))

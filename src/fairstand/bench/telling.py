@@ -9,6 +9,7 @@ from django.urls import reverse
 from fairstand.stances.current import Current, NeedsWork
 from fairstand.stances.strip import keep_figures
 from printability.edits import edit_from
+from printability.edits.props import plain_end
 from printability.errors import PrintabilityError
 from printability.findings import KINDS, place_told, told
 from printability.layers import hair_mm, levels, perimeters_mm
@@ -170,6 +171,7 @@ def support_as_dict(fitted: Fitted) -> dict:
         "contact_slope_deg": fitted.contacts[0].slope_deg if fitted.contacts else 0.0,
         "blocked_at_mm": fitted.blocked_at_mm,
         "rods": [[*rod.a_mm, *rod.b_mm, rod.r_a_mm, rod.r_b_mm] for rod in rods],
+        "ends": [plain_end(end) for end in fitted.support.ends],
         "size": asdict(fitted.support.size),
     }
 

@@ -113,6 +113,7 @@ def page(request, stance_id):
     start = {
         "state": state_of(now),
         "activities": [{"key": a.key, "label": a.label} for a in ACTIVITIES],
+        "kinds": SUPPORT_KINDS,
         "asked_from_facets": settings.FAIRSTAND_ASKED_FROM_FACETS,
         "urls": {
             "state": reverse("bench:state", **url),
@@ -153,7 +154,6 @@ def page(request, stance_id):
             "start": start,
             "activities": ACTIVITIES,
             "processes": PROCESSES.values(),
-            "kinds": SUPPORT_KINDS,
             "axes": "xyz",
             "units": list(MM_PER_UNIT),
         },

@@ -172,10 +172,25 @@ def _all_completed(now: Current, parameters: dict) -> dict:
     """An edit of many supports with what the maker did not say of each."""
     if not isinstance(parameters, dict) or not isinstance(parameters.get("supports", []), list):
         raise EditError("The edit's parameters cannot be read.")
-    number, out = next_number(now), []
+    number, out, names = next_number(now), [], {}
     for one in parameters.get("supports", [])[: MOST_AT_ONCE + 1]:
+        # What is made together may rest on each other by names that hold for this edit only.
+        one = dict(one) if isinstance(one, dict) else one
+        name = one.pop("name", None) if isinstance(one, dict) else None
         out.append(_completed(now, one, str(number)))
+        if isinstance(name, str):
+            names[name] = out[-1]["key"]
         number += out[-1]["key"] == str(number)
+    for one in out:
+        if isinstance(one["ends"], list | tuple):
+            one["ends"] = [
+                end | {"support": names[end["support"]]}
+                if isinstance(end, dict)
+                and isinstance(end.get("support"), str)
+                and end["support"] in names
+                else end
+                for end in one["ends"]
+            ]
     return parameters | {"supports": out}
 
 
@@ -189,6 +204,11 @@ def _completed(now: Current, parameters: dict, fresh: str = "") -> dict:
         raise EditError("The edit's parameters cannot be read.")
     parameters = dict({"support": "pillar"} | carried_over("pillar", parameters)[1])
     known = {support.key: support for support in now.setup.supports}
+    pattern = parameters.pop("copy_of", None)
+    if pattern is not None and not (isinstance(pattern, str) and pattern in known):
+        raise EditError("That support is not there any more.")
+    if pattern is not None:
+        parameters["support"] = known[pattern].kind
     key, kind = parameters.get("key"), parameters["support"]
     if key is not None and not (isinstance(key, str) and key in known):
         raise EditError("That support is not there any more.")
@@ -199,6 +219,8 @@ def _completed(now: Current, parameters: dict, fresh: str = "") -> dict:
     if old is None:
         key = fresh or str(next_number(now))
         base = alike[-1].size if alike else KINDS[kind].size_for(now.setup.process)
+        if pattern is not None:
+            old, base = known[pattern], known[pattern].size
     else:
         kind, base = old.kind, old.size
     changes = parameters.get("size") or {}

@@ -225,7 +225,7 @@ def placed_out(now: Current, asked: dict) -> dict:
         if len(chosen) != 2:
             raise EditError("Choose the two supports that the row runs between.")
         anchors = row_between(world, *(s.ends[0].anchor for s in chosen), asked.get("count"))
-        return _like(chosen[0], [(a,) for a in anchors])
+        return _like(world, chosen[0], [(a,) for a in anchors])
     if how == "checkerboard":
         threshold = now.setup.effective_threshold_deg
         patches = now.overhang(threshold).patch_of_facet
@@ -239,7 +239,7 @@ def placed_out(now: Current, asked: dict) -> dict:
             if isinstance(value, bool) or not isinstance(value, int | float):
                 raise EditError("Spacing and turn are numbers.")
         anchors = checkerboard(world, np.flatnonzero(patches == patches[facet]), spacing, turn)
-        return _like(None, [(a,) for a in anchors])
+        return _like(world, None, [(a,) for a in anchors])
     if how == "other_side":
         chosen = _chosen(asked, known)
         plane = plane_of_symmetry(now.placed.mesh)
@@ -279,13 +279,13 @@ def _chosen(asked: dict, known: dict) -> list:
     return chosen
 
 
-def _like(one, ends) -> dict:
+def _like(world, one, ends) -> dict:
     """Pillars at some places, with the dimensions of one where that is a pillar."""
     size = {"size": asdict(one.size)} if one is not None and one.kind == "pillar" else {}
     return {
         "supports": [
             {"support": "pillar", "ends": [end[0].plain(), {"plate": None}]} | size for end in ends
         ],
-        "places": [],
+        "places": [list(world.place_of(end[0])) for end in ends],
         "alone": [],
     }

@@ -12,8 +12,13 @@ from ..parts import Anchor, anchor_at
 from .graph import World
 
 __all__ = [
-    "anchor_on", "checkerboard", "mirrored_place", "moved_place", "plane_of_symmetry", "row_between",
-]  # fmt: skip
+    "anchor_on",
+    "checkerboard",
+    "mirrored_place",
+    "moved_place",
+    "plane_of_symmetry",
+    "row_between",
+]
 
 MOST = 2_000
 # A place that is moved looks for its surface within this, mm.

@@ -49,7 +49,7 @@ Alpine.data("bench", () => mixed(...everyActivity().map((a) => a.data ?? {}), wa
         count(this.findings.findings.filter((f) => f.kind === "island").length, "island"),
         count(this.findings.problems, "problem"));
     }
-    parts.push(count(this.state.pillars.length, "pillar"));
+    parts.push(count(this.state.pillars.length, this.state.pillars.every((p) => p.kind === "pillar") ? "pillar" : "support"));
     if (this.findings.ready) {
       const { grid_support_mm3: grid, time_s: time, scar_mm2: scar } = this.findings.estimate;
       parts.push(`supports ${grid.toFixed(0)} mm³`, `${(time / 60).toFixed(0)} min`);
@@ -87,10 +87,10 @@ Alpine.data("bench", () => mixed(...everyActivity().map((a) => a.data ?? {}), wa
     store = stage.store = new Store(start.state, start.urls, (state, isElsewhere) => this.taken(state, isElsewhere));
     const doing = () => activityOf(this.activity);
     watch(this.$refs.canvas, view, {
-      grab: (x, y) => doing().grab?.(this, x, y) ?? null,
+      grab: (x, y, event) => doing().grab?.(this, x, y, event) ?? null,
       dragging: (held, hit) => doing().dragging?.(this, held, hit),
       dropped: (held, hit) => doing().dropped?.(this, held, hit),
-      clicked: (x, y, held) => doing().click?.(this, x, y, held),
+      clicked: (x, y, held, event) => doing().click?.(this, x, y, held, event),
     });
     this.$refs.canvas.addEventListener("pointermove", (e) => e.buttons || doing().hover?.(this, e));
     // What is typed but not taken yet is undone by the field itself.
@@ -132,7 +132,8 @@ Alpine.data("bench", () => mixed(...everyActivity().map((a) => a.data ?? {}), wa
     this.threshold = state.threshold_deg;
     this.offer = null;
     this.endPreview();
-    if (!state.pillars.some((p) => p.key === this.pillarKey)) this.pillarKey = null;
+    if (state.note) this.problem = state.note;
+    this.keepChosen(state);
     view.setState(Alpine.raw(state));
     this.drawSupports();
     view.setThreshold(this.threshold);

@@ -8,7 +8,7 @@ export function watch(canvas, view, handlers) {
   canvas.addEventListener("pointerdown", (e) => {
     if (e.button !== 0) return;
     start = [e.clientX, e.clientY];
-    held = handlers.grab(e.clientX, e.clientY);
+    held = handlers.grab(e.clientX, e.clientY, e);
     if (!held) return;
     view.controls.enabled = false;
     canvas.setPointerCapture(e.pointerId);
@@ -26,9 +26,9 @@ export function watch(canvas, view, handlers) {
     start = held = null;
     view.controls.enabled = true;
     if (!from) return;
-    if (token?.drop) token.drop();
+    if (token?.drop && (far || !token.clicks)) token.drop();
     else if (token && far) handlers.dropped(token, view.pick(e.clientX, e.clientY));
-    else if (!far) handlers.clicked(e.clientX, e.clientY, token);
+    else if (!far) handlers.clicked(e.clientX, e.clientY, token, e);
   };
   canvas.addEventListener("pointerup", end);
   canvas.addEventListener("pointercancel", () => {

@@ -114,7 +114,7 @@ class Rods {
 export class SupportLayer {
   group = new THREE.Group();
   list = [];
-  chosen = null;
+  chosen = [];
 
   constructor(uniforms) {
     this.material = new THREE.ShaderMaterial({ vertexShader: VERTEX, fragmentShader: FRAGMENT, uniforms });
@@ -134,14 +134,21 @@ export class SupportLayer {
     this.handles = handle(true);
     this.chosenHandle = handle(false);
     this.crosses = new THREE.Group();
-    this.group.add(this.rods, this.handles, this.chosenHandle, this.crosses);
+    this.solids = new THREE.Mesh(new THREE.BufferGeometry(), this.material);
+    this.wash = new THREE.Mesh(new THREE.BufferGeometry(), new THREE.MeshBasicMaterial({
+      color: hex("teal-pale"), side: THREE.DoubleSide, polygonOffset: true, polygonOffsetFactor: -2, polygonOffsetUnits: -4,
+    }));
+    for (const mesh of [this.solids, this.wash]) mesh.frustumCulled = mesh.visible = false;
+    this.group.add(this.rods, this.handles, this.chosenHandle, this.crosses, this.solids, this.wash);
   }
 
-  // list: as the server gives it; ghost: one that is only tried, instead of that of its key
-  update(list, chosen = this.chosen, ghost = null) {
+  // list: as the server gives it; chosen: keys; ghosts: those that are only tried, instead of
+  // those of their keys
+  update(list, chosen = this.chosen, ghosts = []) {
     this.list = list;
     this.chosen = chosen;
-    this.shown = ghost ? [...list.filter((s) => s.key !== ghost.key), ghost] : list;
+    const tried = new Set(ghosts.map((s) => s.key));
+    this.shown = tried.size ? [...list.filter((s) => !tried.has(s.key)), ...ghosts] : list;
     this.#drawRods();
     this.#drawHandles();
     emptied(this.crosses);
@@ -149,6 +156,29 @@ export class SupportLayer {
     const cross = this.shown.filter((s) => s.blocked_at_mm).flatMap(({ blocked_at_mm: [x, y, z] }) =>
       [[1, 1], [1, -1]].flatMap(([dx, dz]) => [[x - arm * dx, y, z - arm * dz], [x + arm * dx, y, z + arm * dz]]));
     if (cross.length) this.crosses.add(segments(cross, hex("brick"), { depthTest: false }));
+  }
+
+  // What stands besides rods: nine numbers a facet.
+  setSolids(corners) {
+    this.#fill(this.solids, corners);
+    if (!corners?.length) return;
+    const tint = new Uint8Array((4 * corners.length) / 3);
+    const teal = [...parts("teal"), 1].map((part) => Math.round(255 * part));
+    for (let i = 0; i < tint.length; i += 4) tint.set(teal, i);
+    this.solids.geometry.setAttribute("tint", new THREE.BufferAttribute(tint, 4, true));
+    this.solids.geometry.computeVertexNormals();
+  }
+
+  // The undersides that contacts hold.
+  setWash(corners) {
+    this.#fill(this.wash, corners);
+  }
+
+  #fill(mesh, corners) {
+    mesh.geometry.dispose();
+    mesh.geometry = new THREE.BufferGeometry();
+    mesh.visible = Boolean(corners?.length);
+    if (mesh.visible) mesh.geometry.setAttribute("position", new THREE.BufferAttribute(corners, 3));
   }
 
   // Cut open at the layer, or whole; what is never cut is drawn without looking.
@@ -163,11 +193,13 @@ export class SupportLayer {
   pick(ray, at, toScreen) {
     let best = null;
     for (const support of this.shown ?? []) {
+      if (!support.has_contact) continue;
       const [x, y] = toScreen(support.contact_mm);
       if (Math.hypot(x - at[0], y - at[1]) > NEAR) continue;
       const far = ray.origin.distanceTo(new THREE.Vector3(...support.contact_mm));
-      if (!best || support.key === this.chosen || far < best.far) best = { key: support.key, far, isHandle: true };
-      if (support.key === this.chosen) break;
+      const isChosen = this.chosen.includes(support.key);
+      if (!best || isChosen || far < best.far) best = { key: support.key, far, isHandle: true };
+      if (isChosen) break;
     }
     if (best) return best;
     const [on, along] = [new THREE.Vector3(), new THREE.Vector3()];
@@ -184,8 +216,8 @@ export class SupportLayer {
   }
 
   #tint(support) {
-    const name = support.fit !== "stands" ? "brick" : support.key === this.chosen ? "accent" : "teal";
-    return [...parts(name), support.fit === "stands" ? 1 : 0.35];
+    const name = support.fit !== "stands" ? "brick" : this.chosen.includes(support.key) ? "accent" : "teal";
+    return [...parts(name), support.fit !== "stands" ? 0.35 : support.proposed ? 0.5 : 1];
   }
 
   // Only the rods of supports that are new or other than before are written.
@@ -223,8 +255,9 @@ export class SupportLayer {
   }
 
   #drawHandles() {
-    const chosen = this.shown.filter((s) => s.key === this.chosen);
-    const others = this.shown.filter((s) => s.key !== this.chosen);
+    const touching = this.shown.filter((s) => s.has_contact);
+    const chosen = touching.filter((s) => this.chosen.includes(s.key));
+    const others = touching.filter((s) => !this.chosen.includes(s.key));
     for (const [points, list] of [[this.handles, others], [this.chosenHandle, chosen]]) {
       const geometry = points.geometry;
       const place = new Float32Array(list.flatMap((s) => s.contact_mm));

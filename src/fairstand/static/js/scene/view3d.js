@@ -81,8 +81,18 @@ export class View3D {
     this.draw();
   }
 
-  setSupports(list, chosen, ghost) {
-    this.supports.update(list, chosen, ghost);
+  setSupports(list, chosen, ghosts) {
+    this.supports.update(list, chosen, ghosts);
+    this.draw();
+  }
+
+  setSolids(corners) {
+    this.supports.setSolids(corners);
+    this.draw();
+  }
+
+  setWash(corners) {
+    this.supports.setWash(corners);
     this.draw();
   }
 
@@ -241,6 +251,12 @@ export class View3D {
     const before = this.model.pick(ray);
     if (before && before.distance < hit.far - (hit.isHandle ? 3 : 0.05)) return null;
     return hit;
+  }
+
+  // The place of the plate under a place on the screen, [x, y], or null.
+  plateAt(clientX, clientY) {
+    const at = this.ray(clientX, clientY).intersectPlane(new THREE.Plane(new THREE.Vector3(0, 0, 1), 0), new THREE.Vector3());
+    return at ? [at.x, at.y] : null;
   }
 
   toScreen(point) {
