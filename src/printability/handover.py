@@ -60,7 +60,7 @@ def one_body(placed: Placed) -> Mesh:
             "where it was made."
         )
     solids = [_solid(part) for part in bodies_apart(placed.mesh)]
-    solids += [_solid(support.mesh) for support in placed.standing]
+    solids += [_solid(one) for support in placed.standing for one in support.solids]
     union = manifold3d.Manifold.batch_boolean(solids, manifold3d.OpType.Add)
     if union.status() != manifold3d.Error.NoError or union.is_empty():
         raise HandOverError("Model and pillars could not be joined into one body.")
@@ -88,7 +88,7 @@ def threemf_of(placed: Placed, title: str) -> bytes:
     """3MF with the model as one object and every pillar as an object of type support."""
     parts = [Part(title, placed.mesh, False)]
     parts += [
-        Part(f"{KINDS[s.support.kind].label.capitalize()} {s.support.key}", s.mesh, True)
+        Part(f"{KINDS[s.support.kind].label.capitalize()} {s.support.key}", s.whole, True)
         for s in placed.standing
     ]
     return threemf.write(parts, title)
@@ -97,6 +97,11 @@ def threemf_of(placed: Placed, title: str) -> bytes:
 def checks(placed: Placed, process: Process) -> list[Check]:
     """What must hold before the files are used, each looked at afresh on what is written."""
     found = [_check_pillars(placed), _check_volume_fits(placed, process)]
+    through = [s for s in placed.standing if s.support.insist and s.blocked_at_mm]
+    if through:
+        names = ", ".join(f"{KINDS[s.support.kind].label} {s.support.key}" for s in through)
+        text = f"You insisted on what runs through the model: {names}."
+        found.append(Check("insisted", "Clear of the model", False, text))
     try:
         body = one_body(placed)
     except HandOverError as error:
@@ -117,13 +122,15 @@ def checks(placed: Placed, process: Process) -> list[Check]:
 
 def _check_pillars(placed: Placed) -> Check:
     total, unfit = len(placed.supports), len(placed.supports) - len(placed.standing)
+    only_pillars = all(s.support.kind == "pillar" for s in placed.supports.values())
+    what = "pillars" if only_pillars else "supports"
     if unfit:
-        text = f"{unfit} of {total} pillars cannot stand and are left out; see Prop."
+        text = f"{unfit} of {total} {what} cannot stand and are left out; see Prop."
     elif total:
-        text = f"All of the {total} pillars stand." if total > 1 else "The pillar stands."
+        text = f"All of the {total} {what} stand." if total > 1 else f"The {what[:-1]} stands."
     else:
-        text = "There are no pillars."
-    return Check("pillars", "Pillars stand", not unfit, text)
+        text = f"There are no {what}."
+    return Check("pillars", f"{what.capitalize()} stand", not unfit, text)
 
 
 def _check_volume_fits(placed: Placed, process: Process) -> Check:

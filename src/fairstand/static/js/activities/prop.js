@@ -77,7 +77,7 @@ register("prop", {
       if (this.tool === "strut") return this.firstEnd ? "Click where it ends: the model, a support, or the plate beside it" : "Click the underside or the support that the strut begins at";
       if (this.tool === "tie_bar") return this.firstEnd ? "Click the other end" : "Click one of the two ends to tie";
       if (this.tool === "face") return "Click the underside that is to be set with contacts";
-      return "Click an underside to stand a pillar; drag a contact to move it; Shift chooses several";
+      return "Click an underside to stand a pillar; drag a contact to move it";
     },
     get canBrace() {
       return this.chosenSupports.filter((p) => p.kind === "pillar" || p.kind === "strut").length > 1;
@@ -167,10 +167,8 @@ register("prop", {
       const hit = stage.view.pick(x, y);
       if (!hit || event?.shiftKey) return;
       const before = new Set(this.state.pillars.map((p) => p.key));
-      if (await this.edit("support", made(hit))) {
-        const one = this.state.pillars.find((p) => !before.has(p.key));
-        if (one) this.choosePillar(one.key, false);
-      } else this.showRefused(made(hit));
+      if (await this.edit("support", made(hit))) this.chooseNew(before);
+      else this.showRefused(made(hit));
     },
     // One end of a strut or a tie bar; with the second one it is made.
     async endAt(x, y, support) {
@@ -185,10 +183,8 @@ register("prop", {
       const parameters = { support: this.tool, ends: [this.firstEnd, end] };
       const before = new Set(this.state.pillars.map((p) => p.key));
       this.endTool();
-      if (await this.edit("support", parameters)) {
-        const one = this.state.pillars.find((p) => !before.has(p.key));
-        if (one) this.choosePillar(one.key, false);
-      } else this.showRefused(parameters);
+      if (await this.edit("support", parameters)) this.chooseNew(before);
+      else this.showRefused(parameters);
     },
     plateAt(x, y) {
       const at = stage.view.plateAt(x, y);
@@ -235,6 +231,9 @@ register("prop", {
       this.chosenKeys = keys;
       this.drawSupports();
       this.drawChosenPillar();
+    },
+    chooseNew(before) {
+      this.chooseKeys(this.state.pillars.filter((p) => !before.has(p.key)).map((p) => p.key));
     },
     chooseNone() {
       this.chooseKeys([]);
@@ -344,7 +343,7 @@ register("prop", {
     async editMany(supports, what) {
       const before = new Set(this.state.pillars.map((p) => p.key));
       const done = await this.edit("supports", { supports, what });
-      if (done) this.chooseKeys(this.state.pillars.filter((p) => !before.has(p.key)).map((p) => p.key));
+      if (done) this.chooseNew(before);
       return done;
     },
     brace() {
@@ -477,7 +476,7 @@ register("prop", {
       if (out.length) sessionStorage.setItem(this.refusedKey(), JSON.stringify([...this.refusedPlaces, ...out].slice(-500)));
       const supports = this.keptProposed.map(({ support, ends, size, why, key }) => ({ name: key, support, ends, size, why }));
       this.dropProposal();
-      await this.editMany(Alpine.raw(supports), `${supports.length} proposed supports`);
+      if (await this.editMany(Alpine.raw(supports), `${supports.length} proposed supports`)) this.chooseNone();
     },
     proposedText(key) {
       const one = this.proposal?.drawn.find((s) => s.key === key);

@@ -216,8 +216,8 @@ export class SupportLayer {
   }
 
   #tint(support) {
-    const name = support.fit !== "stands" ? "brick" : this.chosen.includes(support.key) ? "accent" : "teal";
-    return [...parts(name), support.fit !== "stands" ? 0.35 : support.proposed ? 0.5 : 1];
+    const name = support.fit !== "stands" ? "brick" : support.proposed ? "teal-pale" : this.chosen.includes(support.key) ? "accent" : "teal";
+    return [...parts(name), support.fit !== "stands" ? 0.35 : 1];
   }
 
   // Only the rods of supports that are new or other than before are written.

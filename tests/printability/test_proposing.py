@@ -1,0 +1,234 @@
+"""Proposals: nothing is left hanging, nothing is there for nothing, and what cannot is said."""
+
+import math
+
+import numpy as np
+import pytest
+import trimesh
+
+from printability.findings import Severity
+from printability.handover import one_body
+from printability.mesh import Mesh, mesh_facts
+from printability.process import PROCESSES
+from printability.proposing import Options, is_minimal, is_within_reach, propose
+from printability.proposing.proposal import CURABLE, Search
+from printability.stance import Pose, Setup, part_of, stand
+from printability.supports.strength import (
+    bending_of,
+    buckling_n,
+    least_shaft_mm,
+    second_moment_mm4,
+    sideways_mm,
+)
+from solids import box, ours, table, world_of
+
+FDM, RESIN = PROCESSES["fdm"], PROCESSES["resin"]
+
+
+def proposed(mesh: Mesh, process=FDM, turn=(0, 0, 0), lift=0.0, **options):
+    setup = Setup(process=process, pose=Pose(turn, lift))
+    part = part_of(mesh, setup)
+    found = propose(part, setup, Options(**options))
+    return part, setup, found
+
+
+def still_open(ledger, least=Severity.RISKY):
+    return [f for f in ledger.findings if f.kind in CURABLE and f.severity >= least]
+
+
+def check(part, setup, found, clear="risky"):
+    """What every proposal must be."""
+    least = Severity.RISKY if clear == "risky" else Severity.WILL_FAIL
+    if not found.unreachable:
+        assert not still_open(found.after, least), [f.short for f in still_open(found.after)]
+    assert all(f.stands for f in found.fitted.values())
+    assert is_minimal(Search(part, setup, Options(clear=clear)), found.supports) == []
+    with_them = Setup(process=setup.process, pose=setup.pose, supports=found.supports)
+    body = mesh_facts(one_body(stand(part, with_them)))
+    assert body.watertight
+    assert found.volume_mm3 == pytest.approx(
+        sum(found.fitted[s.key].volume_mm3 for s in found.supports)
+    )
+
+
+def test_a_table_on_one_leg_gets_contacts_under_its_top_only():
+    part, setup, found = proposed(table())
+    check(part, setup, found)
+    assert 4 <= len(found.supports) <= 24
+    assert {round(found.fitted[s.key].contact_mm[2]) for s in found.supports} == {20}
+    assert all(s.why for s in found.supports)
+
+
+def test_a_table_on_four_corners_and_a_t():
+    top = box(60, 40, 3, (-30, -20, 25))
+    legs = [box(5, 5, 26, (x, y, 0)) for x in (-30, 25) for y in (-20, 15)]
+    four = ours(trimesh.boolean.union([top, *legs], engine="manifold"))
+    check(*proposed(four))
+    arm = ours(trimesh.boolean.union(
+        [box(6, 6, 40, (-3, -3, 0)), box(40, 6, 5, (-20, -3, 40))], engine="manifold"))  # fmt: skip
+    part, setup, found = proposed(arm)
+    check(part, setup, found)
+    left = [s for s in found.supports if found.fitted[s.key].contact_mm[0] < 0]
+    assert 0 < len(left) < len(found.supports)
+
+
+def test_what_hangs_only_a_little_is_left_when_only_failing_is_cleared():
+    ledge = ours(trimesh.boolean.union([box(10, 10, 20), box(13, 10, 3, (0, 0, 20))],
+                                       engine="manifold"))  # fmt: skip
+    assert not proposed(ledge, clear="failing")[2].supports  # 3 mm: risky, but twice the limit
+    part, setup, found = proposed(ledge)
+    assert found.supports
+    check(part, setup, found)
+
+
+def test_an_island_gets_one_contact_at_its_lowest_point():
+    # A drop hanging from an arm, its point down.
+    post, arm = box(6, 6, 40, (-20, -3, 0)), box(26, 6, 6, (-20, -3, 40))
+    drop = trimesh.creation.cone(3.0, 12.0, sections=48)
+    drop.apply_transform(trimesh.transformations.rotation_matrix(math.pi, (1, 0, 0)))
+    drop.apply_translation((3, 0, 41))
+    mesh = ours(trimesh.boolean.union([post, arm, drop], engine="manifold"))
+    part, setup, found = proposed(mesh)
+    check(part, setup, found)
+    at = [found.fitted[s.key].contact_mm for s in found.supports]
+    lowest = min(at, key=lambda p: p[2])
+    assert lowest == pytest.approx((3, 0, 29), abs=0.2)
+    why = next(s.why for s in found.supports if found.fitted[s.key].contact_mm == lowest)
+    assert "sland" in why
+
+
+@pytest.mark.parametrize("process", [FDM, RESIN], ids=["fdm", "resin"])
+def test_random_tables_are_held_and_minimal(process, draws):
+    for _ in range(3):
+        w, d = draws.uniform(12, 30, 2)
+        top = float(draws.choice([10.0, 10.1, draws.uniform(8, 14)]))
+        solids = [box(w, d, 3, (-w / 2, -d / 2, top)), box(4, 4, top + 1, (-2, -2, 0))]
+        mesh = ours(trimesh.boolean.union(solids, engine="manifold"))
+        turn = (0.0, 0.0, float(draws.uniform(0, 360)))
+        part, setup, found = proposed(mesh, process, turn)
+        print(w, d, top, turn, len(found.supports))
+        check(part, setup, found)
+
+
+def test_a_turned_open_mesh_is_held(bunny):
+    part, setup, found = proposed(bunny, clear="failing")
+    check(part, setup, found, "failing")
+    assert found.before.problems > 0
+
+
+def test_what_no_tool_reaches_is_listed_and_gets_no_contact():
+    # A closed room: its ceiling cannot be held by anything that comes off again.
+    room = trimesh.boolean.difference([box(60, 60, 40), box(56, 56, 30, (2, 2, 4))],
+                                      engine="manifold")  # fmt: skip
+    _, _, found = proposed(ours(room))
+    inside = [s for s in found.supports if found.fitted[s.key].contact_mm[2] > 5]
+    assert not inside
+    assert found.unreachable
+    assert "tool" in found.unreachable[0].why or "blocked" in found.unreachable[0].why
+
+
+def test_what_the_maker_made_or_refused_is_respected():
+    mesh = table()
+    setup = Setup(process=FDM)
+    part = part_of(mesh, setup)
+    first = propose(part, setup)
+    kept = first.supports[:2]
+    own = Setup(process=FDM, supports=kept)
+    again = propose(part, own)
+    assert not {s.key for s in again.supports} & {s.key for s in kept}
+    assert all(again.fitted[s.key].stands for s in kept)
+    assert not still_open(again.after)
+    refused = tuple(first.fitted[s.key].contact_mm for s in first.supports)
+    other = propose(part, setup, Options(refused=refused))
+    for s in other.supports:
+        at = other.fitted[s.key].contact_mm
+        assert all(math.dist(at, place) >= 1.0 for place in refused)
+
+
+def test_nothing_is_proposed_for_what_needs_nothing():
+    _, _, found = proposed(ours(box(20, 20, 20)))
+    assert not found.supports
+    assert not found.unreachable
+
+
+def test_tall_ones_share_shafts_and_weigh_less_than_grid_supports():
+    slab = ours(trimesh.boolean.union([box(10, 40, 60), box(50, 40, 6, (0, 0, 54))],
+                                      engine="manifold"))  # fmt: skip
+    part, setup, found = proposed(slab)
+    check(part, setup, found)
+    kinds = [s.kind for s in found.supports]
+    assert kinds.count("strut") > kinds.count("pillar")
+    assert found.volume_mm3 < 0.5 * found.grid_support_mm3
+
+
+def test_a_tool_reaches_the_open_and_not_the_closed():
+    mesh = table()
+    assert is_within_reach(world_of(mesh), (12, 8, 20), (0, 0, -1))
+    shaft = trimesh.boolean.difference([box(40, 40, 40), box(6, 6, 30, (17, 17, 0))],
+                                       engine="manifold")  # fmt: skip
+    closed = ours(trimesh.boolean.union([shaft, box(40, 40, 2, (0, 0, -2))], engine="manifold"))
+    assert not is_within_reach(world_of(closed), (20, 20, 32), (0, 0, -1))
+    open_below = ours(shaft)
+    assert not is_within_reach(world_of(open_below), (18.2, 18.2, 30), (0, 0, -1))
+
+
+# ---- strength --------------------------------------------------------------------------
+
+
+def test_bending_and_buckling_are_the_handbook_s():
+    # Worked facts (TRADE: common practice, formulas of any handbook of mechanics; Euler 1757).
+    assert second_moment_mm4(2.2) == pytest.approx(1.150, abs=5e-4)
+    assert sideways_mm(0.1, 71, 2.2, 3.5) == pytest.approx(2.96, abs=0.01)
+    assert sideways_mm(0.1, 20, 2.2, 3.5) == pytest.approx(0.066, abs=5e-4)
+    assert buckling_n(100, 2, 2.0) == pytest.approx(
+        math.pi**2 * 2000 * math.pi * 2**4 / 64 / (2 * 100) ** 2
+    )
+    d = least_shaft_mm(0.1, 71, 0.21, 3.5)
+    assert sideways_mm(0.1, 71, d, 3.5) == pytest.approx(0.21)
+
+
+def test_a_pillar_of_71_mm_and_2_2_bends_and_is_right_when_braced():
+    from dataclasses import replace
+
+    from printability.supports import BraceSize, OnSupport, Support, fit_all, size_for
+    from printability.supports.strength import held_at_mm
+
+    mesh = table(71.0)
+    size = replace(size_for(FDM), shaft_mm=2.2, foot_mm=2.2, foot_height_mm=0.0, pad_height_mm=0.0)
+    from test_support_kinds import anchor_near
+
+    from printability.supports import pillar_on
+
+    pillars = [pillar_on(str(k), anchor_near(mesh, (x, 8, 71)), size)
+               for k, x in ((1, 6), (2, 14))]  # fmt: skip
+    fits = fit_all(world_of(mesh), pillars)
+    alone = bending_of(fits["1"], FDM)
+    assert alone.bends
+    # The tip is thinner than the shaft, so it moves more than an even rod would.
+    assert 2.96 < alone.sideways_mm < 3.6
+    brace = Support("3", "brace", (OnSupport("1"), OnSupport("2")), BraceSize(1.5, 20, 0))
+    fits = fit_all(world_of(mesh), [*pillars, brace])
+    held = held_at_mm(fits["1"], [fits["3"]])
+    assert held == pytest.approx(60)
+    assert not bending_of(fits["1"], FDM, held_mm=held).bends
+
+
+def test_a_bending_rod_of_changing_width_against_a_sum_of_small_steps(draws):
+    from test_support_kinds import anchor_near
+
+    from printability.supports import fit_all, pillar_on, size_for
+
+    mesh = table(float(draws.uniform(30, 80)))
+    fitted = fit_all(
+        world_of(mesh), [pillar_on("1", anchor_near(mesh, (12, 8, 90)), size_for(FDM))]
+    )["1"]
+    top = fitted.contact_mm[2]
+    total, n = 0.0, 40_000
+    for z in (np.arange(n) + 0.5) * top / n:
+        for rod in fitted.members:
+            if rod.a_mm[2] <= z < rod.b_mm[2]:
+                t = (z - rod.a_mm[2]) / (rod.b_mm[2] - rod.a_mm[2])
+                d = 2 * (rod.r_a_mm + t * (rod.r_b_mm - rod.r_a_mm))
+                total += (top - z) ** 2 / (math.pi * d**4 / 64) * top / n
+                break
+    assert bending_of(fitted, FDM).sideways_mm == pytest.approx(total * 0.1 / 3500, rel=0.01)
