@@ -89,3 +89,13 @@ def profile_of(fitted: Fitted) -> np.ndarray:
     for rod in fitted.members:
         rows += [(rod.a_mm[2], rod.r_a_mm), (rod.b_mm[2], rod.r_b_mm)]
     return np.array([row for i, row in enumerate(rows) if i == 0 or row != rows[i - 1]])
+
+
+def anchor_near(mesh, point):
+    """The place of the surface nearest to a point, by the reference library."""
+    _, _, (facet,) = trimesh.proximity.closest_point(reference(mesh), [point])
+    corners = mesh.vertices[mesh.facets[facet]]
+    at, _, _ = trimesh.proximity.closest_point(reference(mesh), [point])
+    weights = trimesh.triangles.points_to_barycentric(corners[None], at)[0]
+    weights = tuple(float(w) for w in np.clip(weights, 0, 1))
+    return anchor_at(part_of(mesh, Setup()), int(facet), weights)

@@ -10,9 +10,7 @@ import trimesh
 
 from printability.errors import EditError
 from printability.mesh import mesh_facts
-from printability.parts import anchor_at
 from printability.process import PROCESSES
-from printability.stance import Setup, part_of
 from printability.supports import (
     KINDS,
     BraceSize,
@@ -31,20 +29,10 @@ from printability.supports import (
     rise_deg,
     size_for,
 )
-from solids import box, frustum, ours, reference, table, together, world_of
+from solids import anchor_near, box, frustum, ours, reference, table, together, world_of
 
 FDM, RESIN = PROCESSES["fdm"], PROCESSES["resin"]
 PILLAR, STRUT = size_for(FDM), KINDS["strut"].size_for(FDM)
-
-
-def anchor_near(mesh, point):
-    """The place of the surface nearest to a point, by the reference library."""
-    _, _, (facet,) = trimesh.proximity.closest_point(reference(mesh), [point])
-    corners = mesh.vertices[mesh.facets[facet]]
-    at, _, _ = trimesh.proximity.closest_point(reference(mesh), [point])
-    weights = trimesh.triangles.points_to_barycentric(corners[None], at)[0]
-    weights = tuple(float(w) for w in np.clip(weights, 0, 1))
-    return anchor_at(part_of(mesh, Setup()), int(facet), weights)
 
 
 def fitted(mesh, *supports):
@@ -269,8 +257,9 @@ def test_a_rod_is_met_exactly_where_the_reference_finds_it(draws):
         shared = manifold_volume(solid, rod)
         # A rod inside the solid meets no facet.
         inside = shared > 0.98 * abs(rod.volume)
-        if not inside and (hit is not None) != (shared > 2e-3):
-            wrong.append((a, b, r, shared))
+        # A rod that only grazes the solid may be met without sharing any volume to speak of.
+        if not inside and ((hit is None and shared > 2e-3) or (hit and shared <= 0)):
+            wrong.append((hit, shared, r))
     assert not wrong
 
 

@@ -66,9 +66,9 @@ def prop_file(options: argparse.Namespace) -> dict:
             angles = dict(zip(("x_deg", "y_deg", "z_deg"), options.turn, strict=True))
             edits.append(edit_from("turn", angles))
         if options.lift:
-            edits.append(edit_from("lift", {"mm": options.lift}))
+            edits.append(edit_from("lift", {"lift_mm": options.lift}))
         if options.threshold is not None:
-            edits.append(edit_from("threshold", {"deg": options.threshold}))
+            edits.append(edit_from("threshold", {"threshold_deg": options.threshold}))
         if found.supports:
             edits.append(edit_from("supports", _as_edit(found)))
         sha256 = hashlib.sha256(path.read_bytes()).hexdigest()

@@ -24,7 +24,10 @@ __all__ = ["is_minimal", "made_minimal"]
 
 # Of a patch, what may stay unheld where it counts as held; see `findings.overhang`.
 _LEFT = 0.02
-_MOST_LOOKS = 12
+_MOST_LOOKS = 40
+_APART_MM = 8.0
+# Full looks at what is left out together, fewer where each takes long.
+_MOST_BATCHES, _MOST_BATCHES_WHEN_FINE, _FINE = 60, 6, 60_000
 _MOST_STEADY = 12
 
 
@@ -52,11 +55,47 @@ def made_minimal(search: "Search", supports: tuple[Support, ...], only=None):
         gone = [s.key for s in supports if s.key not in kept]
         if not back or not gone:
             break
-        for finding in back:
+        again: list[str] = []
+        for finding in sorted(back, key=lambda f: -f.burden):
             at = min(gone, key=lambda k, f=finding: math.dist(fitted[k].contact_mm, f.center_mm))
-            if at not in kept:
-                kept.append(at)
-    return tuple(s for s in supports if s.key in kept)
+            # Of those near each other one at a time: it may do for all.
+            place = fitted[at].contact_mm
+            if all(math.dist(place, fitted[k].contact_mm) > _APART_MM for k in again):
+                again.append(at)
+        kept += again
+    place = {key: fitted[key].contact_mm for key in kept}
+    return _in_batches(search, [s for s in supports if s.key in kept], place, only, allowed)
+
+
+def _in_batches(search: "Search", kept: list[Support], place: dict, only, allowed):
+    """The same by full looks: supports far from each other are left out together.
+
+    What comes back is laid to the one nearest to it, and the rest are tried again without that
+    one. So every one that goes was left out in a full look, and every one that stays was missed.
+    """
+    waiting = [s.key for s in reversed(kept)]
+    most = _MOST_BATCHES if len(search.base.mesh.facets) <= _FINE else _MOST_BATCHES_WHEN_FINE
+    looks, count = 0, max(len(kept), 1)
+    while waiting and looks < most:
+        trial: list[str] = []
+        for key in waiting:
+            if all(math.dist(place[key], place[other]) > 1.5 * _APART_MM for other in trial):
+                trial.append(key)
+        waiting = [key for key in waiting if key not in trial]
+        search.progress("Leaving out what is not needed", 0.85 + 0.05 * (1 - len(waiting) / count))
+        while trial and looks < most:
+            rest = [s for s in kept if s.key not in trial]
+            back = _more(search, tuple(rest), only, allowed)
+            looks += 1
+            if not back:
+                kept = rest
+                break
+            needed = {
+                min(trial, key=lambda key, f=finding: math.dist(place[key], f.center_mm))
+                for finding in back
+            }
+            trial = [key for key in trial if key not in needed]
+    return tuple(kept)
 
 
 class _Near:
@@ -186,11 +225,14 @@ def _holds(loops: list[np.ndarray], contacts: list) -> bool:
     return any(region.distance(Point(*c.at_mm[:2])) <= c.diameter_mm / 2 + 1e-6 for c in contacts)
 
 
-def is_minimal(search: "Search", supports: tuple[Support, ...]) -> list[Support]:
-    """Those that could be left out one by one without anything coming back, by full looks."""
+def is_minimal(search: "Search", supports: tuple[Support, ...], some=None) -> list[Support]:
+    """Those that could be left out one by one without anything coming back, by full looks.
+
+    All are tried, or only ``some``.
+    """
     allowed = _tally(search, supports)
     return [
-        one for one in supports
+        one for one in (supports if some is None else some)
         if not _more(search, tuple(s for s in supports if s is not one), None, allowed)
     ]  # fmt: skip
 
