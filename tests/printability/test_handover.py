@@ -32,7 +32,7 @@ def test_stl_is_one_watertight_body_of_the_expected_volume():
     assert back.body_count == 1
     # By inclusion and exclusion, with the overlaps from the reference's own booleans.
     model = reference(placed.mesh)
-    pillars = [reference(p.mesh) for p in placed.standing]
+    pillars = [reference(p.whole) for p in placed.standing]
     shared = sum(
         trimesh.boolean.intersection([model, pillar], engine="manifold").volume
         for pillar in pillars

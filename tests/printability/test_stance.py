@@ -1,5 +1,7 @@
 """Edits folded over a mesh: turning, setting down, lifting, pillars that stay and refit."""
 
+from dataclasses import asdict
+
 import numpy as np
 import pytest
 import trimesh
@@ -17,6 +19,7 @@ from printability.mesh import (
 )
 from printability.process import PROCESSES
 from printability.stance import Setup, fold, place, turned
+from printability.supports import KINDS as SUPPORTS
 from printability.supports import Fit
 from solids import PILLAR_SIZE as SIZE
 from solids import box, ours, pillar_under, table, together
@@ -135,6 +138,7 @@ def test_pillars_move_and_go():
 
 
 PICK = {"facet": 0, "weights": (0.5, 0.25, 0.25)}
+STRUT = asdict(SUPPORTS["strut"].size_for(FDM))
 PLACE = {"point": (1.0, 2.0, 3.0), "normal": (0.0, 0.0, -1.0), "facet": -1}
 
 
@@ -149,6 +153,8 @@ def test_every_kind_of_edit_survives_being_written_down():
         "face_down": {"at": PICK}, "lift": {"lift_mm": 2.0}, "as_imported": {},
         "support": {"key": "1", "support": "pillar", "ends": (PLACE, {"plate": (1.0, 2.0)}), "size": SIZE},
         "remove_support": {"key": "1"},
+        "supports": {"supports": ({"key": "2", "support": "strut", "ends": (PLACE, {"support": "1", "t": None}),
+            "size": STRUT, "insist": True, "why": "a lobe"},), "remove": ("1",), "what": "two"},
         "paint": {"side": "show", "places": (PICK, PLACE), "brush_mm": 3.0, "facets": ((0, 4), (7, 1))},
         "fill": {"side": "back", "at": PLACE, "crease_deg": 30.0},
         "measure": {"what": "slope", "anchors": ({"facet": 0, "weights": (1.0, 0.0, 0.0)},)},
@@ -233,8 +239,9 @@ def test_the_ledger_lists_the_worst_first_and_counts_pillars():
     assert bare[1].layer == 30
     assert bare[2].measure == pytest.approx(14)
     propped = ledger([pillar_under(arm, x=19.0, y=2.2)])
-    # The lug's foot reaches over the small contact both ways; the bridge is as long as it was.
-    assert [f.kind for f in propped] == ["bridge", "ledge", "ledge"]
+    # What reaches over the small contact both ways is within what a contact holds; the bridge is
+    # as long as it was.
+    assert [f.kind for f in propped] == ["bridge"]
     assert propped[0].measure == pytest.approx(14)
 
 
