@@ -202,3 +202,44 @@ def test_the_command_proposes_writes_and_makes_the_same_again(tmp_path):
     assert out.stat().st_size > 1000
     assert fairstand("prop", model, "--out", tmp_path / "t.obj").returncode == 2
     assert fairstand("prop", model, "--lift", "-1").returncode == 2
+
+
+def test_nothing_absurd_is_answered_with_500(client, stance, draws):
+    mesh = table()
+    make(client, stance, pillars(mesh, (12, 8, 20), (-12, 8, 20)))
+    end = anchor_near(mesh, (12, 0, 20)).plain()
+    junk = [None, True, -1, 0, 3, 1e308, -1e9, "", "x", "1", [], {}, [1], {"a": 1}, "9" * 50,
+            [None, 2], {"support": "1", "t": 2}, {"support": "2", "t": None}, {"plate": [1, "a"]},
+            {"plate": [1e9, 0]}, {"below": True}, end, {**end, "normal": [0, 0, 0]},
+            {**end, "point": [1e11, 0, 0]}]  # fmt: skip
+    kinds = ["pillar", "strut", "brace", "tie_bar", "raft", "brim", "tree", 7]
+
+    def one():
+        return junk[int(draws.integers(len(junk)))]
+
+    def support():
+        made = {"support": kinds[int(draws.integers(len(kinds)))],
+                "ends": [one() for _ in range(int(draws.integers(0, 4)))]}  # fmt: skip
+        for name in ("key", "insist", "why", "by_mm", "copy_of", "name", "size"):
+            if draws.random() < 0.25:
+                made[name] = one()
+        if draws.random() < 0.3:
+            made["size"] = {"shaft_mm": one(), "lies": one()}
+        return made
+
+    for _ in range(250):
+        many = {"supports": [support() for _ in range(int(draws.integers(0, 4)))]}
+        if draws.random() < 0.3:
+            many[["remove", "what", "part", "more"][int(draws.integers(4))]] = one()
+        answers = [
+            edit(client, stance.pk, "supports", **many),
+            edit(client, stance.pk, "support", **support()),
+            post(client, stance.pk, "supports/set-out",
+                 {"how": ["row", "checkerboard", "other_side", one()][int(draws.integers(4))],
+                  "keys": one(), "count": one(), "facet": one(), "spacing_mm": one(),
+                  "turn_deg": one()}),
+            post(client, stance.pk, "supports/propose", {"clear": one(), "refused": one()}),
+            client.get(f"/bench/{stance.pk}/supports/strength.json"),
+        ]  # fmt: skip
+        assert all(answer.status_code < 500 for answer in answers), (many, answers)
+    assert state(client, stance)["revision"] >= 1

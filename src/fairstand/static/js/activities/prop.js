@@ -86,7 +86,8 @@ register("prop", {
       return this.chosenSupports.length === 2 && this.chosenSupports.every((p) => p.kind === "pillar");
     },
     get troubled() {
-      return this.state.pillars.filter((p) => this.strength[p.key]?.text).length;
+      const count = this.state.pillars.filter((p) => this.strength[p.key]?.text).length;
+      return count ? `${count} bend${count === 1 ? "s" : ""} or ${count === 1 ? "is" : "are"} too weak.` : "";
     },
     get supportSums() {
       const all = Object.values(this.strength);

@@ -216,7 +216,9 @@ export class SupportLayer {
   }
 
   #tint(support) {
-    const name = support.fit !== "stands" ? "brick" : support.proposed ? "teal-pale" : this.chosen.includes(support.key) ? "accent" : "teal";
+    // One that is only proposed stands between the colour of those that stand and paper.
+    if (support.proposed) return [...parts("teal").map((part, i) => (part + parts("teal-pale")[i]) / 2), 1];
+    const name = support.fit !== "stands" ? "brick" : this.chosen.includes(support.key) ? "accent" : "teal";
     return [...parts(name), support.fit !== "stands" ? 0.35 : 1];
   }
 
