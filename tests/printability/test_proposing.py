@@ -52,7 +52,7 @@ def check(part, setup, found, clear="risky"):
     if not found.unreachable:
         assert not still_open(found.after, least), [f.short for f in still_open(found.after)]
     assert all(f.stands for f in found.fitted.values())
-    some = found.supports[:: max(len(found.supports) // 6, 1)]
+    some = found.supports[:: max(len(found.supports) // 4, 1)]
     assert is_minimal(Search(part, setup, Options(clear=clear)), found.supports, some) == []
     with_them = Setup(process=setup.process, pose=setup.pose, supports=found.supports)
     body = mesh_facts(one_body(stand(part, with_them)))
@@ -63,7 +63,9 @@ def check(part, setup, found, clear="risky"):
 
 
 def test_a_table_on_one_leg_gets_contacts_under_its_top_only():
-    part, setup, found = proposed(table())
+    solids = [box(24, 18, 4, (-12, -9, 20)), box(4, 4, 21, (-2, -2, 0))]
+    mesh = ours(trimesh.boolean.union(solids, engine="manifold"))
+    part, setup, found = proposed(mesh)
     check(part, setup, found)
     assert 4 <= len(found.supports) <= 40
     assert {round(found.fitted[s.key].contact_mm[2]) for s in found.supports} == {20}
@@ -110,8 +112,8 @@ def test_an_island_gets_one_contact_at_its_lowest_point():
 
 @pytest.mark.parametrize("process", [FDM, RESIN], ids=["fdm", "resin"])
 def test_random_tables_are_held_and_minimal(process, draws):
-    for _ in range(2):
-        w, d = draws.uniform(8, 24 if process is FDM else 13, 2)
+    for _ in range(2 if process is FDM else 1):
+        w, d = draws.uniform(8, 20 if process is FDM else 11, 2)
         top = float(draws.choice([10.0, 10.1, draws.uniform(8, 14)]))
         solids = [box(w, d, 3, (-w / 2, -d / 2, top)), box(4, 4, top + 1, (-2, -2, 0))]
         mesh = ours(trimesh.boolean.union(solids, engine="manifold"))

@@ -27,7 +27,7 @@ _LEFT = 0.02
 _MOST_LOOKS = 40
 _APART_MM = 8.0
 # Full looks at what is left out together, fewer where each takes long.
-_MOST_BATCHES, _MOST_BATCHES_WHEN_FINE, _FINE = 60, 6, 60_000
+_MOST_BATCHES, _MOST_BATCHES_WHEN_FINE, _FINE = 200, 6, 60_000
 _MOST_STEADY = 12
 
 

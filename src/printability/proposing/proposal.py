@@ -193,7 +193,9 @@ def propose(
         search.progress("Leaving out what is not needed", 0.65)
         supports = made_minimal(search, supports, only)
         search.progress("Letting tips share a shaft", 0.9)
-        supports = shared(search, supports)
+        together = shared(search, supports)
+        if together != supports:  # a branch may hold what another one held before
+            supports = made_minimal(search, together, only)
     supports = _numbered(supports, setup)
     search.progress("Looking at it again", 0.95)
     placed, look = search.look(supports)
