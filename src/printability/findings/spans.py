@@ -8,13 +8,16 @@ from scipy.spatial import cKDTree
 
 from ..layers import Hanging, edges_of_loops, outlines
 from ..process import Process
-from ..surface import distances
+from ..surface import distances, held_pieces
 from .base import FAR_OVER, Case, Finding, Severity, area_said, kind
 
 __all__ = [
     "beside", "held_by_contacts_of", "pillars_under", "places_in", "places_unheld", "under_part",
     "worst_of_stacks",
 ]  # fmt: skip
+
+# Of a part, what may stay unheld where it counts as held; as of a patch.
+LEFT = 0.02
 
 
 @kind("bridge", "Bridge", 40, "underside")
@@ -42,7 +45,7 @@ def _spans(case: Case, which: str, limit: float) -> Iterator[Finding]:
         if case.look.supports:
             if held_by_contacts_of(case, part):
                 continue
-            if far > 1 and held_by_contacts_of(case, part, FAR_OVER):
+            if far > 1 and held_so_far(case, part, FAR_OVER):
                 far = 1.0
         if which == "bridge":
             text = f"Spans {part.length_mm:.1f} mm at z = {part.center_mm[2]:.2f} mm"
@@ -114,23 +117,55 @@ def pillars_under(case: Case, part: Hanging) -> int:
     return len({i for (i, _), is_near in zip(owned, near, strict=True) if is_near})
 
 
-def held_by_contacts_of(case: Case, part: Hanging, times: float = 1.0) -> bool:
+def held_by_contacts_of(case: Case, part: Hanging) -> bool:
     """Whether contacts hold all of a part that the layer below does not.
 
-    As of any flat underside: a point is held within the ledge limit of the model's own layer
-    below, or within `hold_flat_mm` of a contact; or within so many times those.
+    As of any underside, along the patch that the part begins with: what is beside it on another
+    surface, or across a slot, holds nothing of it.
     """
     look = case.look
-    contacts = np.array([c.at_mm for c in look.contacts]).reshape(-1, 3)
+    patches = _patches_of(case, part)
+    held = [c for c in look.contacts if case.overhang.patch_of_facet[c.facet] in patches]
+    if not held:
+        return False
+    at = np.array([c.at_mm for c in held])
+    facets = np.array([c.facet for c in held])
+    for patch in patches:
+        own = np.flatnonzero(case.overhang.patch_of_facet == patch)
+        pieces = held_pieces(
+            look.mesh, own, look.slopes_deg, at, facets, look.process, case.threshold_deg
+        )
+        middle = np.ascontiguousarray(pieces.corners_mm.mean(axis=1)[:, :2])
+        inside = part.near(middle, np.zeros(len(middle)))
+        left = inside & (pieces.over_mm.min(axis=1) > 0)
+        if pieces.area_mm2[left].sum() > LEFT * pieces.area_mm2[inside].sum():
+            return False
+    return True
+
+
+def held_so_far(case: Case, part: Hanging, times: float) -> bool:
+    """Whether every place of a part is within so many times what contacts and the model hold.
+
+    Measured straight, by contacts on the patch that the part begins with.
+    """
+    look, patches = case.look, _patches_of(case, part)
+    contacts = [c.at_mm for c in look.contacts if case.overhang.patch_of_facet[c.facet] in patches]
     hold = times * case.rule["hold_flat_mm"]
-    at = contacts[beside(contacts[:, 2], part, hold, look.process), :2]
-    at = at[part.near(np.ascontiguousarray(at), np.full(len(at), hold))] if len(at) else at
+    at = np.array(contacts).reshape(-1, 3)
+    at = at[beside(at[:, 2], part, hold, look.process), :2]
     if not len(at):
         return False
-    points = places_unheld(
-        part, at, outlines(look.own_layers, part.layer - 1), times * case.rule["ledge_mm"], hold
-    )  # fmt: skip
-    return not len(points)
+    below = outlines(look.own_layers, part.layer - 1)
+    return not len(places_unheld(part, at, below, times * case.rule["ledge_mm"], hold))
+
+
+def _patches_of(case: Case, part: Hanging) -> set[int]:
+    """Overhang patches that a part begins with."""
+    places = np.array(under_part(part), float)
+    facets = case.look.facets_above(places, np.full(len(places), part.layer))
+    facets = facets[(facets >= 0) & (facets < len(case.overhang.patch_of_facet))]
+    begins = case.look.begins_in(facets, part.layer)
+    return {int(p) for p in case.overhang.patch_of_facet[facets[begins]] if p}
 
 
 def beside(z_mm: np.ndarray, part: Hanging, hold_mm: float, process: Process) -> np.ndarray:
