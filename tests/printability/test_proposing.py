@@ -7,13 +7,14 @@ import numpy as np
 import pytest
 import trimesh
 
-from printability.findings import Severity
+from printability.findings import Severity, find
 from printability.handover import one_body
+from printability.inspection import inspect_model
 from printability.mesh import Mesh, mesh_facts
 from printability.process import PROCESSES
 from printability.proposing import Options, is_minimal, is_within_reach, propose
 from printability.proposing.proposal import CURABLE, Search
-from printability.stance import Pose, Setup, part_of, stand
+from printability.stance import Placed, Pose, Setup, part_of, stand
 from printability.supports import (
     BraceSize,
     OnSupport,
@@ -234,3 +235,26 @@ def test_a_bending_rod_of_changing_width_against_a_sum_of_small_steps(draws):
                 total += (top - z) ** 2 / (math.pi * d**4 / 64) * top / n
                 break
     assert bending_of(fitted, FDM).sideways_mm == pytest.approx(total * 0.1 / 3500, rel=0.01)
+
+
+def test_a_contact_across_a_slot_silences_nothing(draws):
+    """Two ledges face each other at one height; only one of them has contacts."""
+    for _ in range(4):
+        slot, under = draws.uniform(0.6, 1.5), float(draws.choice([26.0, 26.1, 25.93]))
+        post = [box(6, 20, 30), box(10, 20, 4, (0, 0, under))]
+        other = [box(6, 20, 30, (14 + slot, 0, 0)), box(10, 20, 4, (10 + slot, 0, under))]
+        both = [trimesh.boolean.union(solids, engine="manifold") for solids in (post, other)]
+        mesh = ours(trimesh.util.concatenate(both))
+        size = size_for(FDM, foot_mm=2.2, pad_mm=2.2)
+        props = [
+            pillar_on(str(i), anchor_near(mesh, (8.5, y, under)), size)
+            for i, y in enumerate((3, 8, 12, 17))
+        ]
+        setup = Setup(process=FDM, supports=tuple(props))
+        part = part_of(mesh, setup)
+        base = Placed(part, mesh, np.eye(4), {}, world=world_of(mesh))
+        placed = stand(part, setup, base)
+        assert len(placed.standing) == 4
+        look = inspect_model(mesh, FDM, placed.standing)
+        (ledge,) = [f for f in find(placed, look, 45.0).findings if f.kind == "ledge"]
+        assert ledge.center_mm[0] > 10
