@@ -7,7 +7,6 @@ import numpy as np
 
 from ..mesh import facet_normals
 from ..mesh.index import first_hit
-from ..parts import anchor_at
 from ..process import Process
 from ..stance import Placed
 from ..supports import (
@@ -18,6 +17,7 @@ from ..supports import (
     PillarSize,
     StrutSize,
     Support,
+    anchor_on,
     fit_pillar,
     fit_strut,
     pillar_on,
@@ -60,7 +60,7 @@ class Spot:
 
 
 class Stands:
-    """Stands contacts on a placed part, one after another, clear of those that stand already."""
+    """Stands contacts on a placed part, one after another, clear of the part."""
 
     def __init__(self, placed: Placed, process: Process, options: Options, sides=None):
         self.placed, self.process, self.options = placed, process, options
@@ -81,7 +81,7 @@ class Stands:
             weight = "light"
         if not is_within_reach(self.world, spot.place_mm, normal):
             return None, "No straight tool of 3 × 60 mm gets there to take it off."
-        anchor = self._anchor(spot)
+        anchor = anchor_on(self.world, spot.facet, spot.place_mm)
         self.number += 1
         key = f"p{self.number}"
         size = self._slim(self.sizes[weight], spot.place_mm[2])
@@ -101,18 +101,6 @@ class Stands:
             if found.stands and self._is_on_plate(found):
                 return found, ""
         return None, why
-
-    def _anchor(self, spot: Spot):
-        corners = self.mesh.vertices[self.mesh.facets[spot.facet]]
-        a, b, c = corners
-        p = np.asarray(spot.place_mm)
-        u, v, w = b - a, c - a, p - a
-        uu, uv, vv, wu, wv = u @ u, u @ v, v @ v, w @ u, w @ v
-        det = uu * vv - uv * uv
-        s, t = ((vv * wu - uv * wv) / det, (uu * wv - uv * wu) / det) if det > 0 else (0.0, 0.0)
-        weights = np.clip([1 - s - t, s, t], 0, None)
-        weights = weights / weights.sum()
-        return anchor_at(self.placed.part, int(spot.facet), tuple(float(x) for x in weights))
 
     def _slim(self, size: PillarSize, height_mm: float) -> PillarSize:
         """Thick enough not to bend, and no more on its foot than its shaft weighs and it needs.

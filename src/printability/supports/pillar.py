@@ -34,8 +34,8 @@ from .graph import (
 )
 from .sizes import Dimension, Size
 
-__all__ = ["FOOT", "TIP", "PillarSize", "contact_of", "fit_pillar", "pillar_on", "size_for",
-           "tip_of"]  # fmt: skip
+__all__ = ["FOOT", "TIP", "PillarSize", "ShaftSize", "contact_of", "fit_pillar", "pillar_on",
+           "size_for", "tip_of"]  # fmt: skip
 
 # A surface steeper than this gives the end of a tip nothing to sit under.
 STEEPEST_CONTACT_DEG = 80.0
@@ -61,13 +61,10 @@ FOOT = {
 
 
 @dataclass(frozen=True)
-class PillarSize(Size):
-    """Dimensions of a pillar, mm; diameters unless named otherwise.
+class ShaftSize(Size):
+    """Dimensions of a shaft with a tip and a foot, mm; diameters unless named otherwise."""
 
-    ``lean_deg`` is how far the tip may lean with the surface's normal; 0 where it stands upright.
-    """
-
-    DIMENSIONS: ClassVar = TIP | FOOT | {"lean_deg": Dimension("lean of the tip", 0.0, 60.0, "°")}
+    DIMENSIONS: ClassVar = TIP | FOOT
 
     contact_mm: float
     embed_mm: float
@@ -77,25 +74,27 @@ class PillarSize(Size):
     foot_height_mm: float
     pad_mm: float
     pad_height_mm: float
-    lean_deg: float = 0.0
 
     def __post_init__(self):
         super().__post_init__()
-        check_widths(self)
+        if self.contact_mm > self.shaft_mm:
+            raise EditError("The contact must not be wider than the shaft.")
+        if self.shaft_mm > self.foot_mm:
+            raise EditError("The shaft must not be wider than the foot.")
 
 
-def check_widths(size) -> None:
-    """Whether contact, shaft and foot grow in this order.
+@dataclass(frozen=True)
+class PillarSize(ShaftSize):
+    """Dimensions of a pillar; ``lean_deg`` is how far its tip may lean with the surface's normal.
 
-    Raises
-    ------
-    EditError
-        If they do not.
+    It stands upright where that is 0.
     """
-    if size.contact_mm > size.shaft_mm:
-        raise EditError("The contact must not be wider than the shaft.")
-    if size.shaft_mm > size.foot_mm:
-        raise EditError("The shaft must not be wider than the foot.")
+
+    DIMENSIONS: ClassVar = ShaftSize.DIMENSIONS | {
+        "lean_deg": Dimension("lean of the tip", 0.0, 60.0, "°")
+    }
+
+    lean_deg: float = 0.0
 
 
 def size_for(process: Process, profile: str = "", **changes: float) -> PillarSize:

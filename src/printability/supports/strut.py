@@ -6,7 +6,6 @@ on the plate it has a foot. Several struts to one pillar make several tips on on
 
 import math
 from dataclasses import dataclass, fields
-from typing import ClassVar
 
 import numpy as np
 
@@ -26,16 +25,13 @@ from .graph import (
     registered_kind,
 )
 from .pillar import (
-    FOOT,
     MOST_OF_WALL,
     STEEPEST_CONTACT_DEG,
-    TIP,
     ModelEnd,
-    check_widths,
+    ShaftSize,
     contact_of,
     tip_of,
 )
-from .sizes import Size
 
 __all__ = ["LEAST_RISE_DEG", "StrutSize", "fit_strut", "rise_deg"]
 
@@ -48,23 +44,8 @@ _LEAN_DEG = 45.0
 
 
 @dataclass(frozen=True)
-class StrutSize(Size):
-    """Dimensions of a strut, mm; diameters unless named otherwise."""
-
-    DIMENSIONS: ClassVar = TIP | FOOT
-
-    contact_mm: float
-    embed_mm: float
-    tip_mm: float
-    shaft_mm: float
-    foot_mm: float
-    foot_height_mm: float
-    pad_mm: float
-    pad_height_mm: float
-
-    def __post_init__(self):
-        super().__post_init__()
-        check_widths(self)
+class StrutSize(ShaftSize):
+    """Dimensions of a strut."""
 
 
 def strut_size_for(process: Process, **changes: float) -> StrutSize:
