@@ -58,6 +58,7 @@ INSTALLED_APPS = [
     "django_tasks",
     "django_tasks_db",
     "fairstand.work",
+    "fairstand.workshop",
     "fairstand.library",
     "fairstand.stances",
     "fairstand.bench",

@@ -9,6 +9,7 @@ urlpatterns = [
     path("bench/", include("fairstand.turning.urls")),
     path("bench/", include("fairstand.supports.urls")),
     path("bench/", include("fairstand.compare.urls")),
+    path("workshop/", include("fairstand.workshop.urls")),
     path("work/", include("fairstand.work.urls")),
     path("interface/", include("fairstand.interface.urls")),
     path("hand-over/", include("fairstand.handover.urls")),

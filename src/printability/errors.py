@@ -1,7 +1,7 @@
 """The errors of the core. Each carries one sentence meant for the maker."""
 
 __all__ = ["Cancelled", "EditError", "HandOverError", "MeshFileError", "PrintabilityError",
-           "StanceFileError"]  # fmt: skip
+           "ProcessError", "StanceFileError"]  # fmt: skip
 
 
 class PrintabilityError(Exception):
@@ -18,6 +18,10 @@ class EditError(PrintabilityError):
 
 class HandOverError(PrintabilityError):
     """A stance that cannot be written as asked."""
+
+
+class ProcessError(EditError):
+    """A machine, material, process or table of habits that cannot be read."""
 
 
 class StanceFileError(PrintabilityError):

@@ -4,6 +4,7 @@ from collections.abc import Callable
 from concurrent.futures import ThreadPoolExecutor
 from dataclasses import dataclass, field
 from functools import cached_property
+from weakref import WeakKeyDictionary
 
 import numpy as np
 
@@ -37,6 +38,7 @@ from .layers import (
     hair_mm,
     hanging_parts,
     island_weight,
+    layers_beside,
     layers_that_reach,
     layers_together,
     levels,
@@ -63,7 +65,7 @@ from .surface import (
     underside_slopes,
 )
 
-__all__ = ["Inspection", "PatchLook", "inspect_model", "support_layers"]
+__all__ = ["Inspection", "PatchLook", "inspect_model"]
 
 # Patches smaller than this are not looked at one by one, mm2 (from memory).
 SPECK_MM2 = 0.5
@@ -112,7 +114,7 @@ class Inspection:
     bare : Inspection, optional
         Of the same without supports: what those do not touch is taken from it.
     prop_layers : Layers, optional
-        Of the supports alone.
+        Of the supports alone, each by itself.
     """
 
     mesh: Mesh
@@ -378,6 +380,8 @@ class Inspection:
 
     def look_at_patches(self, overhang: Overhang, threshold_deg: float) -> list[PatchLook]:
         """A closer look at each patch of some size, in their order."""
+        if self.bare is not None:  # supports make no patch, and an opening is no less an arch
+            return self.bare.look_at_patches(overhang, threshold_deg)
         if threshold_deg in self._looks:
             return self._looks[threshold_deg]
         order, ends = self.facets_of_patches(overhang)
@@ -492,8 +496,9 @@ def inspect_model(
         model_layers = slice_layers(mesh, h, progress)
     layers, props = model_layers, None
     if supports:
-        props = support_layers(supports, h)
-        layers = layers_together(model_layers, props)
+        own = [_layers_of(support, h) for support in supports]
+        props = layers_beside(max(own, key=lambda one: one.count), own)
+        layers = layers_together(model_layers, *own)
     if not supports:
         bare = None
     whole = Inspection(mesh, list(supports), process, layers, model_layers, sides, bare, props)
@@ -516,6 +521,12 @@ def inspect_model(
     return whole
 
 
-def support_layers(supports: list[Fitted], layer_height_mm: float) -> Layers:
-    """The layers of supports alone, overlaps counted once."""
-    return slice_layers(joined([support.mesh for support in supports]), layer_height_mm)
+# Layers of supports that are still about.
+_SLICED: "WeakKeyDictionary[Fitted, dict[float, Layers]]" = WeakKeyDictionary()
+
+
+def _layers_of(support: Fitted, layer_height_mm: float) -> Layers:
+    known = _SLICED.setdefault(support, {})
+    if layer_height_mm not in known:
+        known[layer_height_mm] = slice_layers(support.mesh, layer_height_mm)
+    return known[layer_height_mm]

@@ -17,7 +17,8 @@ from solids import table
 pytestmark = pytest.mark.django_db(transaction=True)
 # Pages for people, not for scripts.
 PAGES = {"/", "/bench/piece/<int:piece_id>/", "/bench/<int:stance_id>/", "/interface/",
-         "/bench/piece/<int:piece_id>/compare/"}  # fmt: skip
+         "/bench/piece/<int:piece_id>/compare/", "/workshop/",
+         "/workshop/<str:noun>/<str:key>/"}  # fmt: skip
 
 
 def test_every_address_that_can_be_read_is_described(rf):

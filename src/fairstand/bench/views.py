@@ -26,6 +26,7 @@ from fairstand.stances.models import Stance
 from fairstand.stances.strip import strip_of
 from fairstand.work.progress import begin
 from fairstand.work.views import as_dict
+from fairstand.workshop import shelf
 from printability.errors import EditError, MeshFileError, PrintabilityError
 from printability.mesh import (
     MM_PER_UNIT,
@@ -35,7 +36,6 @@ from printability.mesh import (
     mesh_facts,
     same_and_mirrored,
 )
-from printability.process import PROCESSES
 
 from .activities import ACTIVITIES
 from .pictures import stance_drawing
@@ -153,11 +153,20 @@ def page(request, stance_id):
             "piece": stance.piece,
             "start": start,
             "activities": ACTIVITIES,
-            "processes": PROCESSES.values(),
+            "processes": _processes(request.user, now),
+            "habits": shelf.choices(request.user, "habits"),
             "axes": "xyz",
             "units": list(MM_PER_UNIT),
         },
     )
+
+
+def _processes(user, now: Current) -> list[tuple[str, str]]:
+    """What can be chosen; what the stance has is among it, put away or not."""
+    things = shelf.choices(user, "process")
+    label = {one.key: one.label for one in things}
+    label.setdefault(now.setup.process.key, now.setup.process.label)
+    return list(label.items())
 
 
 @require_GET

@@ -23,9 +23,10 @@ from printability.mesh import (
     unit_doubt,
 )
 from printability.parts import Frame
-from printability.process import process_named
 from printability.stance import Placed, Setup, part_of, turned
 from printability.turning import goals_of
+
+from .kept import process_named
 
 __all__ = ["inspect_file", "open_file", "report_of", "run", "table_of"]
 

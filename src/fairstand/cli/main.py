@@ -9,6 +9,7 @@ import sys
 from printability.errors import PrintabilityError
 from printability.mesh import MM_PER_UNIT
 from printability.process import PROCESSES
+from printability.proposing import HABITS
 from printability.turning import GOALS as GOAL_KEYS
 
 __all__ = ["main"]
@@ -53,6 +54,13 @@ def _lift(text: str) -> float:
     return value
 
 
+def _process(text: str) -> str:
+    if text not in PROCESSES and not text.lower().endswith(".json"):
+        known = ", ".join(sorted(PROCESSES))
+        raise argparse.ArgumentTypeError(f"invalid choice: {known}, or a .json file of your own")
+    return text
+
+
 def _top(text: str) -> int:
     if not text.isdecimal() or not 1 <= int(text) <= 20:
         raise argparse.ArgumentTypeError("from 1 to 20 ways can be proposed")
@@ -62,7 +70,10 @@ def _top(text: str) -> int:
 def _of_model(command: argparse.ArgumentParser) -> None:
     """What the commands that look at a model have in common."""
     command.add_argument("file", help="an STL, 3MF, OBJ, PLY or OFF file")
-    command.add_argument("--process", choices=sorted(PROCESSES), default="fdm")
+    command.add_argument(
+        "--process", type=_process, default="fdm", metavar="NAME|FILE.json",
+        help=f"{', '.join(sorted(PROCESSES))}, or a process of your own as the workshop writes it",
+    )  # fmt: skip
     command.add_argument("--unit", choices=list(MM_PER_UNIT), help="unit of the file's numbers")
     command.add_argument(
         "--threshold", type=_threshold, metavar="DEG", help="self-supporting slope"
@@ -97,6 +108,10 @@ def _parser() -> argparse.ArgumentParser:
     prop.add_argument("--where", choices=("plate", "anywhere"), default="plate")
     prop.add_argument("--clear", choices=("failing", "risky"), default="risky")
     prop.add_argument("--profile", choices=("light", "medium", "heavy"), default="medium")
+    prop.add_argument(
+        "--habits", metavar="NAME|FILE.json",
+        help=f"a table of habits decides first: {', '.join(sorted(HABITS))}, or your own",
+    )  # fmt: skip
     prop.add_argument("--out", metavar="FILE", help="write model and supports, .stl or .3mf")
     prop.add_argument("--stance", metavar="OUT.json", help="write the stance")
     make = commands.add_parser("make", help="make the files of a stance")

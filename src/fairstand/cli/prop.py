@@ -12,12 +12,12 @@ from printability.errors import HandOverError
 from printability.findings import Ledger, Severity
 from printability.handover import stl_of, threemf_of
 from printability.parts import Frame
-from printability.process import process_named
 from printability.proposing import Options, Proposal, propose, strengths_of
 from printability.stance import Pose, Setup, part_of, stand
 from printability.stance_file import StanceFile, written_stance
 
 from .inspect import open_file
+from .kept import habits_named, own_process_named, process_named
 
 __all__ = ["prop_file", "run"]
 
@@ -51,7 +51,10 @@ def prop_file(options: argparse.Namespace) -> dict:
         pose=Pose(options.turn, options.lift),
     )  # fmt: skip
     part = part_of(opened.mesh, setup)
-    asked = Options(clear=options.clear, where=options.where, profile=options.profile)
+    habits = habits_named(options.habits) if options.habits else None
+    asked = Options(
+        clear=options.clear, where=options.where, profile=options.profile, habits=habits
+    )
     found = propose(part, setup, asked)
     setup = Setup(
         process=process, threshold_deg=options.threshold, shape=setup.shape, pose=setup.pose,
@@ -61,7 +64,9 @@ def prop_file(options: argparse.Namespace) -> dict:
     if out is not None:
         _write(out, (stl_of if out.suffix.lower() == ".stl" else threemf_of)(placed, path.stem))
     if options.stance:
-        edits = [edit_from("process", {"process": process.key})]
+        own = own_process_named(options.process)
+        chosen = {"process": process.key} | ({"own": own.plain()} if own else {})
+        edits = [edit_from("process", chosen)]
         if any(options.turn):
             angles = dict(zip(("x_deg", "y_deg", "z_deg"), options.turn, strict=True))
             edits.append(edit_from("turn", angles))
@@ -112,7 +117,12 @@ def _report(path: Path, found: Proposal, setup: Setup, placed, asked: Options) -
     return {
         "model": {"file": path.name, "unit": setup.frame.unit},
         "process": {"key": setup.process.key, "threshold_deg": threshold},
-        "asked": {"clear": asked.clear, "where": asked.where, "profile": asked.profile},
+        "asked": {
+            "clear": asked.clear,
+            "where": asked.where,
+            "profile": asked.profile,
+            "habits": asked.habits.label if asked.habits else None,
+        },
         "supports": supports,
         "unreachable": [
             {"at_mm": [round(v, 4) for v in one.at_mm], "why": one.why} for one in found.unreachable

@@ -7,7 +7,6 @@ from pathlib import Path
 
 from printability.mesh import rotation_about_axes
 from printability.parts import Frame
-from printability.process import process_named
 from printability.stance import Setup, part_of
 from printability.turning import (
     GOALS,
@@ -22,6 +21,7 @@ from printability.turning import (
 from printability.ways_out import predict
 
 from .inspect import open_file
+from .kept import process_named
 
 __all__ = ["run", "turns_of_file"]
 

@@ -17,6 +17,7 @@ from fairstand.memory import (
     stored_arrays,
     stored_object,
 )
+from fairstand.workshop import shelf
 from printability.edits import Edit, edit_from
 from printability.findings import Ledger, find
 from printability.inspection import Inspection, inspect_model
@@ -32,7 +33,7 @@ from printability.surface import (
     underside_slopes,
 )
 
-from .models import Stance
+from .models import EditRecord, Stance
 
 __all__ = ["Current", "NeedsWork", "as_asked", "current", "digest", "edits_in_force"]
 
@@ -229,7 +230,16 @@ class Current:
 def edits_in_force(stance: Stance) -> list[Edit]:
     """The edits that hold, in order."""
     records = stance.edits.filter(position__lt=stance.in_force)
-    return [edit_from(record.kind, record.parameters) for record in records]
+    return [_edit_of(stance, record) for record in records]
+
+
+def _edit_of(stance: Stance, record: EditRecord) -> Edit:
+    """An edit as it was kept; a process of the maker's own with the numbers that it has now."""
+    parameters = record.parameters
+    if record.kind == "process" and parameters.get("own"):
+        own = shelf.own_process(stance.piece.owner, parameters["process"])
+        parameters = parameters | ({"own": own} if own else {})
+    return edit_from(record.kind, parameters)
 
 
 def current(
@@ -276,7 +286,7 @@ def _setup_in_force(stance: Stance, source: Mesh) -> Setup:
     However much was painted and propped before, a request reads the last edit's digest only.
     """
     n = stance.in_force
-    start = digest(source.digest, stance.piece.file_unit)
+    start = digest(source.digest, stance.piece.file_unit, shelf.mark(stance.piece.owner))
     tips = dict(stance.edits.filter(position__in=(n - 2, n - 1)).values_list("position", "digest"))
 
     def name(count: int) -> str:
@@ -287,7 +297,7 @@ def _setup_in_force(stance: Stance, source: Mesh) -> Setup:
         if before is None:
             return fold(source, edits_in_force(stance), _start(stance))
         record = stance.edits.get(position=n - 1)
-        return fold(source, [edit_from(record.kind, record.parameters)], before)
+        return fold(source, [_edit_of(stance, record)], before)
 
     return remembered(name(n), make)
 

@@ -5,6 +5,7 @@ from dataclasses import asdict, replace
 from django.db import transaction
 
 from fairstand.replies import Superseded
+from fairstand.workshop.shelf import own_process
 from printability.edits import carried_over, edit_from
 from printability.edits.base import number
 from printability.edits.props import MOST_AT_ONCE, ChangeSupports, plain_end
@@ -46,6 +47,8 @@ def take(stance_id: int, user, revision, kind: str, parameters: dict) -> Current
             kind, parameters = "support", _completed(before, parameters)
         elif kind == "supports":
             parameters = _all_completed(before, parameters)
+        elif kind == "process":
+            parameters = _with_own(user, parameters)
         edit = edit_from(kind, parameters).located(before.part)
         edit.check_part((before.part.key,))
         now, note = current(stance, further=(edit,)), ""
@@ -62,6 +65,15 @@ def take(stance_id: int, user, revision, kind: str, parameters: dict) -> Current
         stance.revision += 1
         stance.save(update_fields=["in_force", "revision"])
     return replace(current(stance), note=note)
+
+
+def _with_own(user, parameters: dict) -> dict:
+    """The choice of a process with all that the maker's own one says."""
+    key = parameters.get("process") if isinstance(parameters, dict) else None
+    if not isinstance(key, str) or "own" in parameters:
+        return parameters
+    own = own_process(user, key)
+    return parameters | {"own": own} if own else parameters
 
 
 def undo(stance_id: int, user, revision) -> Current:

@@ -9,11 +9,12 @@ from fairstand.bench.telling import support_as_dict
 from fairstand.memory import kept_object, remembered, stored_object
 from fairstand.stances.current import Current, NeedsWork, digest
 from fairstand.stances.editing import next_number
+from fairstand.workshop.shelf import habits_of
 from printability.edits import edit_from
 from printability.edits.props import plain_end
 from printability.errors import EditError
 from printability.findings import Ledger, Severity
-from printability.proposing import Options, is_within_reach, propose, strengths_of
+from printability.proposing import Habits, Options, is_within_reach, propose, strengths_of
 from printability.supports import (
     Solid,
     checkerboard,
@@ -30,6 +31,7 @@ __all__ = [
     "look_for_supports",
     "options_from",
     "placed_out",
+    "plain_options",
     "proposal_name",
     "solid_triangles",
     "strength_of",
@@ -39,8 +41,8 @@ __all__ = [
 _PIECES, _ACROSS, _MOST_DRAWN = 2_500, 4.0, 60_000
 
 
-def options_from(asked) -> Options:
-    """What a request asks for.
+def options_from(asked, user) -> Options:
+    """What a request asks for; ``habits`` names a table of the user's workshop, or is one.
 
     Raises
     ------
@@ -61,7 +63,23 @@ def options_from(asked) -> Options:
         if not ok or not all(isinstance(v, int | float) and math.isfinite(v) for v in place):
             raise EditError("What was refused cannot be read.")
         places.append(tuple(float(v) for v in place))
-    return Options(**known, refused=tuple(places))
+    habits = asked.get("habits") or None
+    if isinstance(habits, dict):
+        habits = Habits.from_plain(habits)
+    elif habits is not None:
+        if not isinstance(habits, str):
+            raise EditError("The habits cannot be read.")
+        habits = habits_of(user, habits)
+    return Options(**known, habits=habits, refused=tuple(places))
+
+
+def plain_options(options: Options) -> dict:
+    """Options as plain data, the inverse of how they are read."""
+    return {
+        "clear": options.clear, "where": options.where, "profile": options.profile,
+        "habits": options.habits.plain() if options.habits else None,
+        "refused": [list(one) for one in options.refused],
+    }  # fmt: skip
 
 
 def proposal_name(now: Current, options: Options) -> str:

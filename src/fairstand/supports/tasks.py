@@ -16,7 +16,7 @@ def find_supports(work_id: str, stance_id: int, recipe: list, asked: dict) -> No
 
     def job(work, report):
         now = as_asked(work, stance_id, recipe)
-        look_for_supports(now, options_from(asked), report)
+        look_for_supports(now, options_from(asked, work.owner), report)
         return {"key": now.key}
 
     progress.run(work_id, job)

@@ -16,6 +16,7 @@ from .proposing import (
     held_triangles,
     options_from,
     placed_out,
+    plain_options,
     proposal_name,
     solid_triangles,
     strength_of,
@@ -39,7 +40,7 @@ def proposals(request, stance_id):
     """Supports proposed for the stance; starts looking for them where they are not known yet."""
     now = now_of(request, stance_id)
     asked = body_of(request)
-    options = options_from(asked)
+    options = options_from(asked, request.user)
     try:
         return found_supports(now, options)
     except NeedsWork:
@@ -47,9 +48,7 @@ def proposals(request, stance_id):
         work = begin(
             request.user, f"{own}{proposal_name(now, options)}",
             f"Supports for {now.stance.piece.name}", find_supports, now.stance.pk, now.recipe,
-            {"clear": options.clear, "where": options.where, "profile": options.profile,
-             "refused": [list(one) for one in options.refused]},
-            replaces=own,
+            plain_options(options), replaces=own,
         )  # fmt: skip
         return JsonResponse({"work": as_dict(work)}, status=202)
 

@@ -4,7 +4,7 @@ from dataclasses import dataclass, replace
 from typing import ClassVar
 
 from ..errors import EditError
-from ..process import PROCESSES, process_named
+from ..process import PROCESSES, OwnProcess, Process, process_named
 from .base import Edit, number, registered
 
 __all__ = ["PrintBy", "Threshold"]
@@ -13,21 +13,49 @@ __all__ = ["PrintBy", "Threshold"]
 @registered
 @dataclass(frozen=True)
 class PrintBy(Edit):
-    """Choose the process; a threshold of the stance's own is given up with it."""
+    """Choose the process; a threshold of the stance's own is given up with it.
+
+    Attributes
+    ----------
+    process : str
+        The key of a shipped process, or of the maker's own.
+    own : dict, optional
+        All that the maker's own process says, as `OwnProcess.plain` gives it.
+    """
 
     kind: ClassVar[str] = "process"
     of_all: ClassVar[bool] = True
     process: str
+    own: dict | None = None
 
     def __post_init__(self):
-        if not isinstance(self.process, str) or self.process not in PROCESSES:
-            raise EditError(f"The process must be one of {', '.join(PROCESSES)}.")
+        shipped = isinstance(self.process, str) and self.process in PROCESSES
+        if self.own is None and not shipped:
+            raise EditError(f"The process must be one of {', '.join(PROCESSES)}, or your own.")
+        if self.own is not None:
+            if shipped or not isinstance(self.process, str) or not 0 < len(self.process) <= 40:
+                raise EditError("A process of your own has a name that no shipped one has.")
+            object.__setattr__(self, "own", OwnProcess.from_plain(self.own).plain())
+
+    @property
+    def made(self) -> Process:
+        """The process."""
+        if self.own is None:
+            return process_named(self.process)
+        return OwnProcess.from_plain(self.own).process(self.process)
+
+    def parameters(self):
+        plain = super().parameters()
+        if self.own is None:
+            del plain["own"]
+        return plain
 
     def applied(self, setup, source):
-        return replace(setup, process=process_named(self.process), threshold_deg=None)
+        return replace(setup, process=self.made, threshold_deg=None)
 
     def said(self):
-        return f"print by {process_named(self.process).label}"
+        label = self.own["label"] if self.own else process_named(self.process).label
+        return f"print by {label}"
 
 
 @registered

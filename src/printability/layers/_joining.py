@@ -11,8 +11,8 @@ from ..mesh._kernels import root_of
 from ._grid import build_grid, first_right, inside, segments_of
 from ._kernels import meet, winding
 
-# Up to so many pairs of regions are compared each with each.
-_FEW_PAIRS = 64
+# Up to so many pairs of regions are compared each with each, by their boxes first.
+_FEW_PAIRS = 4096
 
 
 @njit(cache=True, nogil=True)

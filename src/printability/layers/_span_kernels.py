@@ -379,10 +379,16 @@ def shortest_crossing(x, y, free, held):
 def near_loops(points, ends, queries, reach):
     """Whether queries (q, 2) are within loops, or no farther from one than their reach.
 
-    ``points`` are the loops' points one loop after another, ``ends`` where each ends.
+    ``points`` are the loops' points one loop after another, ``ends`` where each ends. Queries are
+    in order of y, so that an edge is held against those beside it only.
     """
-    odd = np.zeros(queries.shape[0], np.bool_)
-    near = np.zeros(queries.shape[0], np.bool_)
+    count = queries.shape[0]
+    odd = np.zeros(count, np.bool_)
+    near = np.zeros(count, np.bool_)
+    most = 0.0
+    for i in range(count):
+        most = max(most, reach[i])
+    y = queries[:, 1].copy()
     first = 0
     for end in ends:
         for p in range(first, end):
@@ -390,12 +396,14 @@ def near_loops(points, ends, queries, reach):
             ax, ay, bx, by = points[p, 0], points[p, 1], points[q, 0], points[q, 1]
             ux, uy = bx - ax, by - ay
             length = max(ux * ux + uy * uy, 1e-300)
-            for i in range(queries.shape[0]):
-                x, y = queries[i, 0] - ax, queries[i, 1] - ay
-                if (ay <= queries[i, 1]) != (by <= queries[i, 1]):
-                    if x < y / uy * ux:
+            low = np.searchsorted(y, min(ay, by) - most, side="left")
+            high = np.searchsorted(y, max(ay, by) + most, side="right")
+            for i in range(low, high):
+                dx, dy = queries[i, 0] - ax, queries[i, 1] - ay
+                if (ay <= y[i]) != (by <= y[i]):
+                    if dx < dy / uy * ux:
                         odd[i] = not odd[i]
-                t = min(max((x * ux + y * uy) / length, 0.0), 1.0)
-                near[i] |= (x - t * ux) ** 2 + (y - t * uy) ** 2 <= reach[i] * reach[i]
+                t = min(max((dx * ux + dy * uy) / length, 0.0), 1.0)
+                near[i] |= (dx - t * ux) ** 2 + (dy - t * uy) ** 2 <= reach[i] * reach[i]
         first = end
     return odd | near

@@ -9,6 +9,7 @@ from collections.abc import Callable
 from concurrent.futures import ThreadPoolExecutor
 from dataclasses import dataclass
 from functools import cached_property
+from itertools import pairwise
 
 import manifold3d
 import numpy as np
@@ -19,6 +20,7 @@ from .levels import hair_mm, layer_count, levels
 
 __all__ = [
     "Layers",
+    "layers_beside",
     "layers_together",
     "outline_at",
     "outlines",
@@ -31,6 +33,7 @@ __all__ = [
 _BLOCKS = 12
 # From so many facets on, starting threads costs less than they save.
 _ALONE_BELOW_FACETS = 20_000
+_ALONE_BELOW_POINTS = 30_000
 THREADS = max(1, min(4, os.cpu_count() or 1))
 
 
@@ -132,13 +135,14 @@ class Layers:
     @cached_property
     def touching(self) -> tuple[np.ndarray, np.ndarray]:
         """(p,) int twice: lower and upper region of all pairs that have a point in common."""
-        return _joining.touching_pairs(
-            self.points,
-            self.loop_start,
-            *self.loops_by_region,
-            self.loop_box_mm,
-            self.layer_regions,
-        )
+        points, starts, boxes = self.points, self.loop_start, self.loop_box_mm
+        loops, start = self.loops_by_region
+
+        def pairs(layer: np.ndarray) -> tuple[np.ndarray, np.ndarray]:
+            return _joining.touching_pairs(points, starts, loops, start, boxes, layer)
+
+        found = _side_by_side(pairs, self.layer_regions, len(points), overlap=1)
+        return tuple(np.concatenate(side) for side in zip(*found, strict=True))
 
     @cached_property
     def area_mm2(self) -> np.ndarray:
@@ -199,6 +203,21 @@ def slice_layers(
     return _stacked(layer_height_mm, blocks)
 
 
+def _side_by_side(work: Callable, bounds: np.ndarray, points: int, overlap: int = 0) -> list:
+    """What a kernel finds in blocks of layers, lowest first, on all threads where it is much.
+
+    ``bounds`` says where each layer begins, and ends with the end; the kernel is given a part of
+    it. With ``overlap``, a block begins so many layers early.
+    """
+    count = len(bounds) - 1
+    if points < _ALONE_BELOW_POINTS or count < 4 * THREADS:
+        return [work(bounds)]
+    cuts = np.linspace(0, count, THREADS + 1).astype(int)
+    blocks = [bounds[max(a - overlap, 0) : b + 1] for a, b in pairwise(cuts)]
+    with ThreadPoolExecutor(THREADS) as pool:
+        return list(pool.map(work, blocks))
+
+
 def _stacked(layer_height_mm: float, blocks: list[Layers]) -> Layers:
     """Blocks of layers, lowest first, as one."""
     if len(blocks) == 1:
@@ -216,34 +235,44 @@ def _stacked(layer_height_mm: float, blocks: list[Layers]) -> Layers:
     )
 
 
-def layers_together(first: Layers, second: Layers) -> Layers:
-    """The layers of two models that stand in one place; overlaps count once.
+def layers_together(first: Layers, *others: Layers) -> Layers:
+    """The layers of several models that stand in one place; overlaps count once.
 
-    The number of layers is the first one's; both must have the same layer height.
+    The number of layers is the first one's; all must have the same layer height.
     """
-    if not len(second.points):
+    found = layers_beside(first, [first, *others])
+    return first if found is first else with_unions(found)
+
+
+def layers_beside(first: Layers, parts: list[Layers]) -> Layers:
+    """The layers of several models with the loops of each as they are, whatever overlaps.
+
+    The number of layers is that of ``first``, which is one of them.
+    """
+    parts = [one for one in parts if one is first or len(one.points)]
+    if len(parts) == 1:
         return first
     n = first.count
-    counts = np.stack([_loops_per_layer(part, n) for part in (first, second)], axis=1)
+    counts = np.stack([_loops_per_layer(part, n) for part in parts], axis=1)
+    base = np.concatenate([[0], np.cumsum([len(part.points) for part in parts])])
     own = [np.arange(count) for count in counts.sum(axis=0)]  # loops are in order of layers
     start = np.concatenate(
-        [first.loop_start[own[0]], second.loop_start[own[1]] + len(first.points)]
+        [part.loop_start[loops] + at for part, loops, at in zip(parts, own, base, strict=False)]
     )
     length = np.concatenate(
-        [np.diff(part.loop_start)[loops] for part, loops in zip((first, second), own, strict=True)]
+        [np.diff(part.loop_start)[loops] for part, loops in zip(parts, own, strict=True)]
     )
-    layer = np.concatenate([np.repeat(np.arange(n), counts[:, part]) for part in range(2)])
+    layer = np.concatenate([np.repeat(np.arange(n), counts[:, i]) for i in range(len(parts))])
     order = np.argsort(layer, kind="stable")  # within a layer, the first one's come first
     loop_start = np.concatenate([[0], np.cumsum(length[order])]).astype(int)
     at = np.repeat(start[order] - loop_start[:-1], length[order]) + np.arange(loop_start[-1])
-    both = Layers(
+    return Layers(
         first.layer_height_mm,
-        np.concatenate([first.points, second.points])[at],
+        np.concatenate([part.points for part in parts])[at],
         loop_start,
         np.concatenate([[0], np.cumsum(counts.sum(axis=1))]).astype(int),
-        first.open_chains + second.open_chains,
+        sum(part.open_chains for part in parts),
     )
-    return with_unions(both)
 
 
 def outlines(layers: Layers, k: int) -> list[np.ndarray]:
@@ -300,7 +329,12 @@ def _loops_per_layer(layers: Layers, count: int) -> np.ndarray:
 
 def with_unions(layers: Layers) -> Layers:
     """Replace the loops of layers in which they cross or touch by the union's outline."""
-    crossing = _kernels.layers_with_crossings(layers.points, layers.loop_start, layers.layer_start)
+    crossing = np.concatenate(
+        _side_by_side(
+            lambda part: _kernels.layers_with_crossings(layers.points, layers.loop_start, part),
+            layers.layer_start, len(layers.points),
+        )
+    )  # fmt: skip
     if not crossing.any():
         return layers
     chunks, loop_lengths, loops_per_layer = [], [], np.diff(layers.layer_start)

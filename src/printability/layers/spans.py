@@ -98,10 +98,18 @@ class Hanging:
         if not self.loops:
             return np.zeros(len(points_mm), np.bool_)
         ends = np.cumsum([len(loop) for loop in self.loops])
-        return _kernels.near_loops(
-            np.concatenate(self.loops), ends, np.ascontiguousarray(points_mm, np.float64),
-            np.ascontiguousarray(reach_mm, np.float64),
-        )  # fmt: skip
+        loops = np.concatenate(self.loops)
+        points, reach = np.asarray(points_mm, np.float64), np.asarray(reach_mm, np.float64)
+        low, high = loops.min(axis=0), loops.max(axis=0)
+        apart = np.maximum(np.maximum(low - points, points - high), 0.0).max(axis=1, initial=0.0)
+        found = np.zeros(len(points), np.bool_)
+        asked = np.flatnonzero(apart <= reach)
+        asked = asked[np.argsort(points[asked, 1], kind="stable")]
+        if len(asked):
+            found[asked] = _kernels.near_loops(
+                loops, ends, np.ascontiguousarray(points[asked]), np.ascontiguousarray(reach[asked])
+            )
+        return found
 
 
 def layers_that_reach(layers: Layers, under_mm2: np.ndarray, least_mm: float) -> np.ndarray:

@@ -12,16 +12,22 @@ class Standing(StrEnum):
 
     PRACTICE = "common practice, no source"
     MEMORY = "from memory"
+    OWN = "set by the maker"
 
 
 @dataclass(frozen=True)
 class Rule:
-    """One number of a process: value, unit, what it governs, and its standing."""
+    """One number of a process: value, unit, what it governs, and its standing.
+
+    A copy's value lies between ``low`` and ``high``.
+    """
 
     key: str
     value: float
     unit: str
     label: str
+    low: float
+    high: float
     standing: Standing
 
 
@@ -76,7 +82,11 @@ class Process:
         unknown = set(values) - {rule.key for rule in self.rules}
         if unknown:
             raise KeyError(sorted(unknown)[0])
-        rules = tuple(replace(r, value=float(values.get(r.key, r.value))) for r in self.rules)
+        rules = tuple(
+            replace(r, value=float(values[r.key]), standing=Standing.OWN)
+            if r.key in values and float(values[r.key]) != r.value else r
+            for r in self.rules
+        )  # fmt: skip
         return replace(self, key=key, label=label, rules=rules)
 
     @property
@@ -96,49 +106,59 @@ class Process:
 
 
 _LABELS = {
-    "layer_height_mm": ("mm", "layer height"),
-    "line_mm": ("mm", "line or pixel width"),
-    "threshold_deg": ("°", "self-supporting slope"),
-    "build_x_mm": ("mm", "build volume along X"),
-    "build_y_mm": ("mm", "build volume along Y"),
-    "build_z_mm": ("mm", "build volume along Z"),
-    "spacing_mm": ("mm", "room between copies on the plate"),
-    "density_g_cm3": ("g/cm³", "density"),
-    "contact_mm": ("mm", "contact diameter"),
-    "embed_mm": ("mm", "embed depth"),
-    "tip_mm": ("mm", "tip length"),
-    "shaft_mm": ("mm", "shaft diameter"),
-    "foot_mm": ("mm", "foot diameter"),
-    "foot_height_mm": ("mm", "foot height"),
-    "pad_mm": ("mm", "pad diameter"),
-    "pad_height_mm": ("mm", "pad height"),
-    "lean_deg": ("°", "a tip leans with the surface up to this"),
-    "absorbed_layers": ("layers", "an island joined within this is usually harmless"),
-    "bridge_mm": ("mm", "longest span that bridges"),
-    "ledge_mm": ("mm", "longest reach held on one side"),
-    "notable_mm": ("mm", "spans and reaches below this are not listed"),
-    "wall_mm": ("mm", "least wall"),
-    "pull_n_mm2": ("N/mm²", "pull of the film on what hangs, 0 where nothing pulls"),
-    "green_n_mm2": ("N/mm²", "strength of what has just set"),
-    "plate_n_mm2": ("N/mm²", "what the first layer holds on the plate"),
-    "drag_n": ("N", "drag sideways on a support until the model bonds, 0 where nothing drags"),
-    "young_gpa": ("GPa", "Young’s modulus"),
-    "hold_flat_mm": ("mm", "how far a contact holds a flat underside"),
-    "hold_steep_mm": ("mm", "how far a contact holds an underside at the threshold"),
-    "corner_mm": ("mm", "first layer from which sharp corners lift, 0 where they do not"),
-    "margin_mm": ("mm", "least distance of the centre of mass from the edge of the footing"),
-    "tip_deg": ("°", "least angle by which it must be tipped to fall"),
-    "slender": ("times the footing", "greatest height over the footing's width"),
-    "neck_ratio": ("", "greatest volume above over area to the power 3/2"),
-    "rough_from_deg": ("°", "slope from which steps show most"),
-    "rough_to_deg": ("°", "slope up to which steps show most"),
-    "pixel_mm": ("mm", "pixel width, 0 where the process has none"),
-    "cup_mm3": ("mm³", "room that may be walled in, 0 where it does not matter"),
-    "cup_open": ("", "1 where room walled in only for a while counts too"),
-    "grid_density": ("of the column", "density of plain grid supports"),
-    "fill": ("of the volume", "material in what is not wall"),
-    "flow_mm3_s": ("mm³/s", "material laid down"),
-    "layer_s": ("s", "time that every layer takes whatever its area"),
+    "layer_height_mm": ("mm", "layer height", 0.005, 2),
+    "line_mm": ("mm", "line or pixel width", 0.005, 5),
+    "threshold_deg": ("°", "self-supporting slope", 1, 89),
+    "build_x_mm": ("mm", "build volume along X", 5, 10000),
+    "build_y_mm": ("mm", "build volume along Y", 5, 10000),
+    "build_z_mm": ("mm", "build volume along Z", 5, 10000),
+    "spacing_mm": ("mm", "room between copies on the plate", 0, 100),
+    "density_g_cm3": ("g/cm³", "density", 0.1, 25),
+    "contact_mm": ("mm", "contact diameter", 0.05, 10),
+    "embed_mm": ("mm", "embed depth", 0, 5),
+    "tip_mm": ("mm", "tip length", 0.2, 50),
+    "shaft_mm": ("mm", "shaft diameter", 0.2, 50),
+    "foot_mm": ("mm", "foot diameter", 0.2, 100),
+    "foot_height_mm": ("mm", "foot height", 0, 50),
+    "pad_mm": ("mm", "pad diameter", 0.2, 200),
+    "pad_height_mm": ("mm", "pad height", 0, 20),
+    "lean_deg": ("°", "a tip leans with the surface up to this", 0, 60),
+    "absorbed_layers": ("layers", "an island joined within this is usually harmless", 0, 1000),
+    "bridge_mm": ("mm", "longest span that bridges", 0.1, 200),
+    "ledge_mm": ("mm", "longest reach held on one side", 0.05, 100),
+    "notable_mm": ("mm", "spans and reaches below this are not listed", 0.05, 50),
+    "wall_mm": ("mm", "least wall", 0.02, 20),
+    "pull_n_mm2": ("N/mm²", "pull of the film on what hangs, 0 where nothing pulls", 0, 10),
+    "green_n_mm2": ("N/mm²", "strength of what has just set", 0, 1000),
+    "plate_n_mm2": ("N/mm²", "what the first layer holds on the plate", 0, 1000),
+    "drag_n": (
+        "N",
+        "drag sideways on a support until the model bonds, 0 where nothing drags",
+        0,
+        100,
+    ),
+    "young_gpa": ("GPa", "Young’s modulus", 0.001, 1000),
+    "hold_flat_mm": ("mm", "how far a contact holds a flat underside", 0.1, 100),
+    "hold_steep_mm": ("mm", "how far a contact holds an underside at the threshold", 0.1, 200),
+    "corner_mm": ("mm", "first layer from which sharp corners lift, 0 where they do not", 0, 10000),
+    "margin_mm": (
+        "mm",
+        "least distance of the centre of mass from the edge of the footing",
+        0,
+        100,
+    ),
+    "tip_deg": ("°", "least angle by which it must be tipped to fall", 0, 60),
+    "slender": ("times the footing", "greatest height over the footing's width", 0.5, 1000),
+    "neck_ratio": ("", "greatest volume above over area to the power 3/2", 0.5, 100000),
+    "rough_from_deg": ("°", "slope from which steps show most", 0, 90),
+    "rough_to_deg": ("°", "slope up to which steps show most", 0, 90),
+    "pixel_mm": ("mm", "pixel width, 0 where the process has none", 0, 5),
+    "cup_mm3": ("mm³", "room that may be walled in, 0 where it does not matter", 0, 1e09),
+    "cup_open": ("", "1 where room walled in only for a while counts too", 0, 1),
+    "grid_density": ("of the column", "density of plain grid supports", 0.01, 1),
+    "fill": ("of the volume", "material in what is not wall", 0, 1),
+    "flow_mm3_s": ("mm³/s", "material laid down", 0, 1000),
+    "layer_s": ("s", "time that every layer takes whatever its area", 0, 3600),
 }
 
 

@@ -1,5 +1,6 @@
 """Supports that would hold what hangs: proposed, then made as few as will do."""
 
+from .habits import HABITS, HabitLine, Habits, read_habits
 from .minimal import is_minimal
 from .options import Options
 from .proposal import Proposal, Unreachable, propose
@@ -7,6 +8,9 @@ from .reach import is_within_reach, ways_of_tool
 from .strengths import Strength, strengths_of
 
 __all__ = [
+    "HABITS",
+    "HabitLine",
+    "Habits",
     "Options",
     "Proposal",
     "Strength",
@@ -14,6 +18,7 @@ __all__ = [
     "is_minimal",
     "is_within_reach",
     "propose",
+    "read_habits",
     "strengths_of",
     "ways_of_tool",
 ]

@@ -27,12 +27,15 @@ _LEFT = 0.02
 _MOST_LOOKS = 40
 _APART_MM = 8.0
 # Full looks at what is left out together, fewer where each takes long.
-_MOST_BATCHES, _MOST_BATCHES_WHEN_FINE, _FINE = 200, 6, 60_000
+_MOST_BATCHES, _MOST_BATCHES_WHEN_FINE, _FINE_POINTS = 40, 8, 150_000
 _MOST_STEADY = 12
 
 
-def made_minimal(search: "Search", supports: tuple[Support, ...], only=None):
-    """Those of some supports that are needed, in their order."""
+def made_minimal(search: "Search", supports: tuple[Support, ...], only=None, fully=True):
+    """Those of some supports that are needed, in their order.
+
+    With ``fully``, full looks also try what the looks around each contact held to be needed.
+    """
     placed, _ = search.look(supports)
     allowed = _tally(search, supports, only)
     fitted = {s.key: placed.supports[s.key] for s in supports}
@@ -63,6 +66,8 @@ def made_minimal(search: "Search", supports: tuple[Support, ...], only=None):
             if all(math.dist(place, fitted[k].contact_mm) > _APART_MM for k in again):
                 again.append(at)
         kept += again
+    if not fully:
+        return tuple(s for s in supports if s.key in kept)
     place = {key: fitted[key].contact_mm for key in kept}
     return _in_batches(search, [s for s in supports if s.key in kept], place, only, allowed)
 
@@ -74,7 +79,8 @@ def _in_batches(search: "Search", kept: list[Support], place: dict, only, allowe
     one. So every one that goes was left out in a full look, and every one that stays was missed.
     """
     waiting = [s.key for s in reversed(kept)]
-    most = _MOST_BATCHES if len(search.base.mesh.facets) <= _FINE else _MOST_BATCHES_WHEN_FINE
+    fine = len(search.own.own_layers.points) > _FINE_POINTS
+    most = _MOST_BATCHES_WHEN_FINE if fine else _MOST_BATCHES
     looks, count = 0, max(len(kept), 1)
     while waiting and looks < most:
         trial: list[str] = []

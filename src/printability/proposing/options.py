@@ -1,9 +1,13 @@
 """What a maker asks for when supports are proposed."""
 
 from dataclasses import dataclass
+from typing import TYPE_CHECKING
 
 from ..errors import EditError
 from ..findings import Severity
+
+if TYPE_CHECKING:
+    from .habits import Habits
 
 __all__ = ["PROFILES", "Options"]
 
@@ -22,8 +26,8 @@ class Options:
         ``plate``, or ``anywhere``: on the part below where the plate cannot be reached.
     profile : str
         Of ordinary contacts; the lowest point gets a heavier one, faces a lighter one.
-    patches : tuple of int
-        Only for these places' overhang patches; empty for all.
+    habits : Habits, optional
+        The workshop's own table, which decides first.
     refused : tuple of (3,) tuple of float
         Contacts that the maker refused before, on the plate, mm; none is proposed within a
         millimetre of them.
@@ -32,6 +36,7 @@ class Options:
     clear: str = "risky"
     where: str = "plate"
     profile: str = "medium"
+    habits: "Habits | None" = None
     refused: tuple[tuple[float, float, float], ...] = ()
 
     def __post_init__(self):

@@ -13,6 +13,7 @@ from ..parts import Part
 from ..stance import Placed, Setup, stand
 from ..supports import Contact, Fitted, OnSupport, Support
 from ..surface import held_by_contacts
+from .habits import apply_habits, key_of
 from .minimal import made_minimal
 from .options import Options
 from .sharing import shared
@@ -24,6 +25,7 @@ __all__ = ["CURABLE", "Proposal", "Search", "Unreachable", "propose"]
 # Kinds of finding that a contact can cure.
 CURABLE = ("island", "jump", "bridge", "ledge", "overhang", "footing", "wobble")
 _MOST_ROUNDS = 8
+_MOST_LOOKS_KEPT = 4
 MOST_CONTACTS = 2_000
 
 
@@ -94,18 +96,23 @@ class Search:
             own_layers = slice_layers(self.base.mesh, self.process.layer_height_mm)
         self.own = inspect_model(self.base.mesh, self.process, (), own_layers, sides=sides)
         self.overhang = self.own.overhang(self.threshold)
+        self._looks: dict[tuple, Inspection] = {}
         _ = self.own.hair_mm
 
     def look(self, supports: tuple[Support, ...]) -> tuple[Placed, Inspection]:
-        """The part with the maker's supports and some more, sliced."""
+        """The part with the maker's supports and some more, sliced; the last ones remembered."""
         setup = replace(self.setup, supports=(*self.setup.supports, *supports))
         placed = stand(self.part, setup, self.base)
         if not placed.standing:
             return placed, self.own
-        look = inspect_model(
+        name = tuple(f.support for f in placed.standing)
+        look = self._looks.pop(name, None) or inspect_model(
             self.base.mesh, self.process, placed.standing, self.own.own_layers, sides=self.sides,
             bare=self.own,
         )  # fmt: skip
+        self._looks[name] = look
+        while len(self._looks) > _MOST_LOOKS_KEPT:
+            self._looks.pop(next(iter(self._looks)))
         return placed, look
 
     def ledger(self, placed: Placed, look: Inspection, only=CURABLE) -> Ledger:
@@ -176,8 +183,25 @@ def propose(
     unreachable: list[Unreachable] = []
     given_up = Wanted()
     ledger = before
+    by_habit: tuple[Support, ...] = ()
+    said: list[str] = []
+    left_alone: set[tuple] = set()
+    if options.habits is not None:
+        search.progress("Standing what the habits say", 0.08)
+        wanted = [f for f in search.open(before) if only is None or only(f)]
+        applied = apply_habits(search, stands, options.habits, look, placed, wanted)
+        by_habit, said = tuple(f.support for f in applied.made), applied.said
+        unreachable, left_alone = applied.missed, applied.left_alone
+        # What a habit made is the maker's: the search leaves it as it is.
+        search.setup = replace(setup, supports=(*setup.supports, *by_habit))
+        placed, look = search.look(())
+        ledger = search.ledger(placed, look)
+
+    def is_wanted(finding: Finding) -> bool:
+        return key_of(finding) not in left_alone and (only is None or only(finding))
+
     for turn in range(_MOST_ROUNDS):
-        wanted = [f for f in search.open(ledger) if only is None or only(f)]
+        wanted = [f for f in search.open(ledger) if is_wanted(f)]
         if not wanted:
             break
         search.progress("Standing contacts under it", 0.1 + 0.5 * turn / _MOST_ROUNDS)
@@ -190,21 +214,25 @@ def propose(
         ledger = search.ledger(placed, look)
     supports = tuple(f.support for f in made)
     if supports:
-        search.progress("Leaving out what is not needed", 0.65)
-        supports = made_minimal(search, supports, only)
-        search.progress("Letting tips share a shaft", 0.9)
-        together = shared(search, supports)
-        if together != supports:  # a branch may hold what another one held before
-            supports = made_minimal(search, together, only)
-    supports = _numbered(supports, setup)
+        search.progress("Leaving out what is not needed", 0.6)
+        supports = made_minimal(search, supports, is_wanted, fully=False)
+        search.progress("Letting tips share a shaft", 0.85)
+        # A branch may hold what another one held before.
+        supports = made_minimal(search, shared(search, supports), is_wanted)
+    supports = _numbered((*by_habit, *supports), setup)
+    search.setup = setup
     search.progress("Looking at it again", 0.95)
     placed, look = search.look(supports)
     after = find(placed, look, search.threshold, search.overhang)
     volume = sum(placed.supports[s.key].volume_mm3 for s in supports)
+    unreachable += [
+        Unreachable(f.center_mm, f"{f.title}: the habits leave it alone.")
+        for f in search.open(after) if key_of(f) in left_alone
+    ]  # fmt: skip
     grid = search.own.estimate(search.threshold).grid_support_mm3
     return Proposal(
         supports, placed.supports, _still_open(unreachable, search.open(after)), before, after,
-        look, float(volume), float(grid), _said(volume, grid, search),
+        look, float(volume), float(grid), (*said, *_said(volume, grid, search)),
     )  # fmt: skip
 
 

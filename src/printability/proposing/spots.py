@@ -153,6 +153,14 @@ class _Round:
         at = places[0][1] if places else island.center_mm
         self.give_up(at, f"{why} ({tall:.1f} mm): {reason}")
 
+    def place_of_island(self, island) -> tuple[str, float, list]:
+        """Whether it is the lowest point, its slope, and places for a contact, best first."""
+        spots = self._lowest(region_loops(self.look.layers, island.region), island)
+        facet = spots[0][0] if spots else -1
+        slope = float(self.look.slopes_deg[facet]) if facet >= 0 else 0.0
+        slope = slope if math.isfinite(slope) else 90.0
+        return ("lowest" if self._is_lowest(island) else "island"), slope, spots
+
     def _is_lowest(self, island) -> bool:
         some = np.flatnonzero(self.look.own_layers.area_mm2 > 0)
         return bool(len(some)) and island.layer <= int(some[0]) + 1

@@ -51,12 +51,15 @@ class Spot:
     weight : str
         A profile.
     why : str
+    contact_mm : float
+        Its diameter, 0 for that of the profile.
     """
 
     facet: int
     place_mm: tuple[float, float, float]
     weight: str
     why: str
+    contact_mm: float = 0.0
 
 
 class Stands:
@@ -85,6 +88,11 @@ class Stands:
         self.number += 1
         key = f"p{self.number}"
         size = self._slim(self.sizes[weight], spot.place_mm[2])
+        if spot.contact_mm:
+            shaft = max(size.shaft_mm, spot.contact_mm)
+            size = replace(
+                size, contact_mm=spot.contact_mm, shaft_mm=shaft, foot_mm=max(size.foot_mm, shaft)
+            )
         found = fit_pillar(self.world, pillar_on(key, anchor, size, why=spot.why))
         if found.stands and self._is_on_plate(found):
             return found, ""

@@ -5,6 +5,7 @@ from .finish import Finish, cusp_height_mm, find_finish, step_run_mm
 from .flights import overhang_of
 from .form import patch_form, plane_form
 from .held import Held, HeldPieces, held_by_contacts, held_pieces
+from .holes import RoundHole, round_hole
 from .overhang import (
     SLOPE_TOLERANCE_DEG,
     Overhang,
@@ -25,6 +26,7 @@ __all__ = [
     "HeldPieces",
     "Overhang",
     "Patch",
+    "RoundHole",
     "Stroke",
     "cusp_height_mm",
     "distances",
@@ -37,6 +39,7 @@ __all__ = [
     "painted_sides",
     "patch_form",
     "plane_form",
+    "round_hole",
     "step_run_mm",
     "underside_slopes",
 ]

@@ -31,7 +31,7 @@ _WAY = 1.5
 _AT_ONCE = 32
 # Contacts whose ways are remembered for a patch, and pieces of patches for a mesh.
 _MOST_KNOWN = 4_000
-_MOST_KEPT = 400_000
+_MOST_KEPT = 1_000_000
 
 
 @dataclass(frozen=True)

@@ -38,6 +38,9 @@ Alpine.data("bench", () => mixed(...everyActivity().map((a) => a.data ?? {}), wa
   towerBy: "area_mm2",
   layersUrl: start.urls.layers,
 
+  get layerHeightText() {
+    return `layers of ${this.tidy(this.state.layer_height_mm)} mm`;
+  },
   get sizeText() {
     return this.state.size_mm.map((v) => v.toFixed(2)).join(" × ") + " mm";
   },

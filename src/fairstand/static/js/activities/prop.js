@@ -43,7 +43,7 @@ register("prop", {
     chosenKeys: [],
     tool: "pillar",
     firstEnd: null, // of a strut or tie bar that is being made
-    asked: { clear: "risky", where: "plate", profile: "medium" },
+    asked: { clear: "risky", where: "plate", profile: "medium", habits: "" },
     proposal: null,
     proposalWork: null,
     leftOut: [], // keys of the proposal that are not wanted

@@ -1,0 +1,49 @@
+"""What is named on the command line and shipped, or is a file of the maker's own."""
+
+from pathlib import Path
+
+from printability.errors import ProcessError
+from printability.process import PROCESSES, OwnProcess, Process, read_own
+from printability.proposing import HABITS, Habits, read_habits
+
+__all__ = ["habits_named", "own_process_named", "process_named"]
+
+
+def _text(name: str, shipped: dict, what: str) -> bytes:
+    if not name.lower().endswith(".json"):
+        raise ProcessError(
+            f"There is no {what} “{name}”: {', '.join(sorted(shipped))}, or a .json file."
+        )
+    try:
+        return Path(name).read_bytes()
+    except OSError as error:
+        raise ProcessError(f"“{name}” cannot be read: {error.strerror}.") from error
+
+
+def own_process_named(name: str) -> OwnProcess | None:
+    """A process of the maker's own; None for a shipped one.
+
+    Raises
+    ------
+    ProcessError
+        If there is none of that name, or its file cannot be read.
+    """
+    if name in PROCESSES:
+        return None
+    own = read_own(_text(name, PROCESSES, "process"))
+    if not isinstance(own, OwnProcess):
+        raise ProcessError(f"“{name}” is no process but a {own.noun}.")
+    return own
+
+
+def process_named(name: str) -> Process:
+    """A process, shipped or from a file."""
+    own = own_process_named(name)
+    return own.process("own") if own else PROCESSES[name]
+
+
+def habits_named(name: str) -> Habits:
+    """A table of habits, shipped or from a file."""
+    if name in HABITS:
+        return HABITS[name]
+    return read_habits(_text(name, HABITS, "table of habits"))
