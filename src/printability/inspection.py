@@ -55,10 +55,12 @@ from .surface import (
     SHOW,
     Finish,
     Held,
+    HeldPieces,
     Overhang,
     Patch,
     find_finish,
-    held_by_contacts,
+    held_in_sum,
+    held_pieces,
     overhang_of,
     patch_form,
     plane_form,
@@ -129,6 +131,7 @@ class Inspection:
     _arches: dict[float, list[bool]] = field(default_factory=dict, repr=False)
     _looks: dict[float, list[PatchLook]] = field(default_factory=dict, repr=False)
     _held: dict[tuple[float, int], Held] = field(default_factory=dict, repr=False)
+    _pieces: dict[tuple[float, int], HeldPieces] = field(default_factory=dict, repr=False)
 
     @cached_property
     def hair_mm(self) -> float:
@@ -416,16 +419,29 @@ class Inspection:
         """What the pillars hold of a patch."""
         key = threshold_deg, patch.id
         if key not in self._held:
-            self._held[key] = held_by_contacts(
-                self.mesh,
-                np.flatnonzero(overhang.patch_of_facet == patch.id),
-                self.slopes_deg,
-                np.array([contact.at_mm for contact in self.contacts]).reshape(-1, 3),
-                np.array([contact.facet for contact in self.contacts], int),
-                self.process,
-                threshold_deg,
-            )
+            facets = np.flatnonzero(overhang.patch_of_facet == patch.id)
+            total, count = float(self.areas_mm2[facets].sum()), len(self._contact_facets)
+            if np.isin(self._contact_facets, facets).any():
+                pieces = self.pieces_held(patch.id, overhang, threshold_deg)
+                self._held[key] = held_in_sum(pieces, total, count)
+            else:
+                self._held[key] = Held(total, total, (0.0,) * count)
         return self._held[key]
+
+    @cached_property
+    def _contact_facets(self) -> np.ndarray:
+        return np.array([contact.facet for contact in self.contacts], int)
+
+    def pieces_held(self, patch: int, overhang: Overhang, threshold_deg: float) -> HeldPieces:
+        """A patch in small pieces with what the contacts hold of it, worked out once."""
+        key = threshold_deg, patch
+        if key not in self._pieces:
+            self._pieces[key] = held_pieces(
+                self.mesh, np.flatnonzero(overhang.patch_of_facet == patch), self.slopes_deg,
+                np.array([contact.at_mm for contact in self.contacts]).reshape(-1, 3),
+                self._contact_facets, self.process, threshold_deg,
+            )  # fmt: skip
+        return self._pieces[key]
 
     def level(self, z_mm: float) -> int:
         """The layer in which what begins at a height shows first, see `layers.levels`."""

@@ -81,6 +81,8 @@ class Setup:
     measures: tuple[tuple[str, str, tuple[Anchor, ...]], ...] = ()
     measures_taken: int = 0
     strokes: tuple[Stroke, ...] = ()
+    # The maker's own meshes for stands: digest and mesh.
+    shapes: tuple[tuple[str, Mesh], ...] = field(default=(), repr=False)
 
     @property
     def effective_threshold_deg(self) -> float:
@@ -221,6 +223,7 @@ def stand(part: Part, setup: Setup, base: Placed | None = None) -> Placed:
         matrix[:3, :3] = pose.rotation @ part.frame.matrix
         matrix[:3, 3] = mesh.vertices[0] - pose.rotation @ part.mesh.vertices[0]
         base = Placed(part, mesh, matrix, {}, world=World(part, mesh, matrix))
+    base.world.shapes.update(setup.shapes)
     supports = fit_all(base.world, setup.supports)
     return replace(base, supports=supports, accepted=setup.accepted)
 

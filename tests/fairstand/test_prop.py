@@ -171,7 +171,7 @@ def test_proposals_are_worked_out_in_the_background_and_taken(client):
     from fairstand.supports.proposing import look_for_supports, options_from
 
     now = current(Stance.objects.get(pk=stance.pk))
-    look_for_supports(now, options_from(asked), lambda *_: None)
+    look_for_supports(now, options_from(asked, local_maker()), lambda *_: None)
     found = post(client, stance.pk, "supports/propose", asked).json()
     assert found["supports"]
     assert found["after"] == {"will_fail": 0, "risky": 0}

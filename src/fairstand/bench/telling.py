@@ -30,6 +30,7 @@ SUPPORT_KINDS = [
         "dimensions": [
             {"key": name, "label": d.label, "unit": d.unit, "choices": list(d.choices)}
             for name, d in kind.size.DIMENSIONS.items()
+            if name != "shape"
         ],
     }
     for kind in SUPPORTS.values()

@@ -3,11 +3,10 @@
 import argparse
 import hashlib
 import json
-from dataclasses import asdict
 from pathlib import Path
 
 from printability.edits import edit_from
-from printability.edits.props import plain_end
+from printability.edits.props import plain_support
 from printability.errors import HandOverError
 from printability.findings import Ledger, Severity
 from printability.handover import stl_of, threemf_of
@@ -83,11 +82,7 @@ def prop_file(options: argparse.Namespace) -> dict:
 
 
 def _as_edit(found: Proposal) -> dict:
-    made = [
-        {"key": s.key, "support": s.kind, "ends": [plain_end(end) for end in s.ends],
-         "size": asdict(s.size), "why": s.why}
-        for s in found.supports
-    ]  # fmt: skip
+    made = [plain_support(s) for s in found.supports]
     return {"supports": made, "remove": [], "what": "proposed supports"}
 
 

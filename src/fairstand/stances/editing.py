@@ -10,7 +10,15 @@ from printability.edits import carried_over, edit_from
 from printability.edits.base import number
 from printability.edits.props import MOST_AT_ONCE, ChangeSupports, plain_end
 from printability.errors import EditError
-from printability.supports import KINDS, Fitted, OnModel, fit_all, moved_place, resized
+from printability.supports import (
+    KINDS,
+    Fitted,
+    OnModel,
+    OnPlate,
+    fit_all,
+    moved_place,
+    resized,
+)
 
 from .current import Current, current
 from .models import EditRecord, Stance
@@ -47,12 +55,14 @@ def take(stance_id: int, user, revision, kind: str, parameters: dict) -> Current
             kind, parameters = "support", _completed(before, parameters)
         elif kind == "supports":
             parameters = _all_completed(before, parameters)
+        elif kind == "stand" and isinstance(parameters, dict):
+            parameters = {"key": str(next_number(before))} | parameters
         elif kind == "process":
             parameters = _with_own(user, parameters)
         edit = edit_from(kind, parameters).located(before.part)
         edit.check_part((before.part.key,))
         now, note = current(stance, further=(edit,)), ""
-        if kind == "support":
+        if kind in ("support", "stand"):
             fitted = now.placed.supports[edit.key]
             if not fitted.stands:
                 raise EditError(f"{fitted.text} Nothing was changed.")
@@ -160,7 +170,7 @@ def _that_stands(before: Current, now: Current, edit: ChangeSupports):
 
 def next_number(now: Current) -> int:
     """The next free number for a support; none is given out twice within a stance."""
-    made = now.stance.edits.filter(kind__in=("support", "supports"))
+    made = now.stance.edits.filter(kind__in=("support", "supports", "stand"))
     used = []
     for one, many in made.values_list("parameters__key", "parameters__supports"):
         used += [one, *(each.get("key") for each in many or ())]
@@ -177,6 +187,9 @@ def _moved_ends(now: Current, old, by) -> list[dict]:
         OnModel(moved_place(world, end.anchor, by)) if isinstance(end, OnModel) else end
         for end in old.ends
     ]
+    if old.kind == "stand":
+        x, y = old.ends[0].at_mm or (0.0, 0.0)
+        ends = [OnPlate((x + by[0], y + by[1]))]
     return [plain_end(end) for end in ends]
 
 

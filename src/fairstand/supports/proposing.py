@@ -11,7 +11,7 @@ from fairstand.stances.current import Current, NeedsWork, digest
 from fairstand.stances.editing import next_number
 from fairstand.workshop.shelf import habits_of
 from printability.edits import edit_from
-from printability.edits.props import plain_end
+from printability.edits.props import plain_end, plain_support
 from printability.errors import EditError
 from printability.findings import Ledger, Severity
 from printability.proposing import Habits, Options, is_within_reach, propose, strengths_of
@@ -101,11 +101,7 @@ def look_for_supports(now: Current, options: Options, report) -> None:
     kept_object(
         name,
         {
-            "supports": [
-                {"key": s.key, "support": s.kind, "ends": [plain_end(e) for e in s.ends],
-                 "size": asdict(s.size), "why": s.why}
-                for s in found.supports
-            ],
+            "supports": [plain_support(s) for s in found.supports],
             "unreachable": [
                 {"at_mm": list(one.at_mm), "why": one.why} for one in found.unreachable
             ],

@@ -4,12 +4,16 @@ import numpy as np
 from django.http import JsonResponse
 from django.views.decorators.http import require_GET, require_POST
 
+from fairstand.library.keeping import limits
 from fairstand.reading import BYTES, FLAG, NUMBER, TEXT, described, record
 from fairstand.replies import body_of, json_view
 from fairstand.stances.asked import binary, now_of
 from fairstand.stances.current import NeedsWork
 from fairstand.work.progress import begin
 from fairstand.work.views import as_dict
+from printability.errors import MeshFileError
+from printability.mesh import MM_PER_UNIT, check_size, open_mesh
+from printability.supports import text_of_shape
 
 from .proposing import (
     found_supports,
@@ -23,7 +27,7 @@ from .proposing import (
 )
 from .tasks import find_supports
 
-__all__ = ["held", "proposals", "set_out", "solids", "strength"]
+__all__ = ["held", "proposals", "set_out", "shape", "solids", "strength"]
 
 STRENGTH = {
     "type": "object",
@@ -58,6 +62,20 @@ def proposals(request, stance_id):
 def set_out(request, stance_id):
     """Where supports set out together would stand; nothing is changed."""
     return placed_out(now_of(request, stance_id), body_of(request))
+
+
+@require_POST
+@json_view
+def shape(request, stance_id):
+    """A mesh file as the shape of a stand, ready for an edit; nothing is changed."""
+    now_of(request, stance_id)
+    file = request.FILES.get("file")
+    if file is None:
+        raise MeshFileError("No file came with the request; choose one.")
+    check_size(file.size, limits())
+    read = open_mesh(file.read(), file.name, limits())
+    mesh = read.mesh.moved(read.mesh.vertices * MM_PER_UNIT[read.unit or "mm"])
+    return {"name": file.name[:80], "mesh": text_of_shape(mesh)}
 
 
 @require_GET

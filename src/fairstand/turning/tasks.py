@@ -25,7 +25,7 @@ def find_turns(work_id: str, stance_id: int, recipe: list, weights: dict) -> Non
 
 @task()
 def find_ways_out(work_id: str, stance_id: int, recipe: list, finding_id: str) -> None:
-    """Look for turns that clear a finding."""
+    """Look for supports and turns that clear a finding."""
 
     def job(work, report):
         now = as_asked(work, stance_id, recipe)

@@ -24,7 +24,7 @@ from .turning import (
     turned_live,
     weights_from,
 )
-from .ways import finding_named, ways_key, ways_out_html
+from .ways import finding_named, ways_key, ways_out_told
 
 __all__ = ["disc", "drawing", "live", "turns", "ways_out"]
 
@@ -101,14 +101,14 @@ def drawing(request, stance_id):
 @require_POST
 @json_view
 def ways_out(request, stance_id):
-    """Turns that clear a finding; starts looking for them where they are not known yet."""
+    """Supports and turns that clear a finding; starts looking where none are known yet."""
     now = now_of(request, stance_id)
     finding_id = body_of(request).get("finding")
     if not isinstance(finding_id, str):
         raise EditError("The request names no finding.")
     try:
         finding_named(now, finding_id)
-        return {"html": ways_out_html(now, finding_id)}
+        return ways_out_told(now, finding_id)
     except NeedsWork:
         own = f"ways/{now.stance.pk}/"
         work = begin(

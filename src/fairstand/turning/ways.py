@@ -6,13 +6,14 @@ from fairstand.bench.section import close_up, section_context
 from fairstand.memory import kept_object, stored_object
 from fairstand.stances.current import Current, NeedsWork, current, digest
 from printability.edits import edit_from
+from printability.edits.props import plain_support
 from printability.errors import EditError
 from printability.findings import Finding
-from printability.ways_out import predict, turns_out
+from printability.ways_out import predict, props_out, turns_out
 
 from .turning import scorer_of
 
-__all__ = ["finding_named", "look_for_ways_out", "ways_key", "ways_out_html"]
+__all__ = ["finding_named", "look_for_ways_out", "ways_key", "ways_out_told"]
 
 
 def finding_named(now: Current, finding_id: str) -> Finding:
@@ -40,14 +41,29 @@ def _name(now: Current, finding_id: str) -> str:
 
 
 def look_for_ways_out(now: Current, finding_id: str, report) -> None:
-    """Look for turns that clear a finding; leaves them in the cache folder."""
+    """Look for supports and turns that clear a finding; leaves them in the cache folder."""
     if stored_object(_name(now, finding_id)) is not None:
         return
     report("Inspecting the stance", 0.02)
     now.inspection(report)
     finding = finding_named(now, finding_id)
     before = predict(now.part, now.setup, now.sides)
-    found = turns_out(now.part, now.setup, finding, before, scorer_of(now), now.sides, report)
+
+    def in_first_part(stage: str, done: float) -> None:
+        report(stage, 0.05 + 0.45 * done)
+
+    def in_second_part(stage: str, done: float) -> None:
+        report(stage, 0.5 + 0.5 * done)
+
+    props = [
+        {"text": way.text, "volume_mm3": way.volume_mm3, "scar_mm2": way.scar_mm2,
+         "on_part": way.on_part, "gone": way.gone, "left": way.left, "new": way.new,
+         "also": list(way.also), "supports": [plain_support(s) for s in way.supports]}
+        for way in props_out(now.part, now.setup, finding, before, now.sides, in_first_part)
+    ]  # fmt: skip
+    found = turns_out(
+        now.part, now.setup, finding, before, scorer_of(now), now.sides, in_second_part
+    )
     kept = []
     for way in found:
         row = {
@@ -57,7 +73,7 @@ def look_for_ways_out(now: Current, finding_id: str, report) -> None:
         if finding.kind == "island":
             row["pictures"] = _pictures(now, finding, way)
         kept.append(row)
-    kept_object(_name(now, finding_id), kept)
+    kept_object(_name(now, finding_id), {"turns": kept, "props": props})
 
 
 def _pictures(now: Current, finding: Finding, way) -> list[dict]:
@@ -83,8 +99,8 @@ def _pictures(now: Current, finding: Finding, way) -> list[dict]:
     return pictures
 
 
-def ways_out_html(now: Current, finding_id: str) -> str:
-    """The ways out as the ledger shows them.
+def ways_out_told(now: Current, finding_id: str) -> dict:
+    """The ways out as the ledger shows them, and the supports of those by propping.
 
     Raises
     ------
@@ -95,10 +111,12 @@ def ways_out_html(now: Current, finding_id: str) -> str:
     if found is None:
         raise NeedsWork
     finding = finding_named(now, finding_id)
-    return render_to_string(
-        "turning/_ways_out.html",
-        {"finding": finding, "ways": [_shown(way) for way in found]},
+    ways = [_shown(way) for way in found["turns"]]
+    props = [way | {"others": max(way["gone"] - 1, 0)} for way in found["props"]]
+    html = render_to_string(
+        "turning/_ways_out.html", {"finding": finding, "ways": ways, "props": props}
     )
+    return {"html": html, "props": [way["supports"] for way in props]}
 
 
 def _shown(way: dict) -> dict:

@@ -1,14 +1,31 @@
 """Edits that make supports, change them, and take them away; one at a time or many at once."""
 
-from dataclasses import dataclass, replace
+from dataclasses import asdict, dataclass, replace
 from typing import ClassVar
 
 from ..errors import EditError
 from ..parts import Anchor
-from ..supports import KINDS, OnBelow, OnModel, OnPlate, OnSupport, Support
+from ..supports import (
+    KINDS,
+    OnBelow,
+    OnModel,
+    OnPlate,
+    OnSupport,
+    StandSize,
+    Support,
+    shape_digest,
+    shape_from_text,
+)
 from .base import Edit, Pick, number, place_from, registered
 
-__all__ = ["ChangeSupports", "MakeSupport", "RemoveSupport", "plain_end"]
+__all__ = [
+    "BringStand",
+    "ChangeSupports",
+    "MakeSupport",
+    "RemoveSupport",
+    "plain_end",
+    "plain_support",
+]
 
 # So many supports can be made or taken away in one edit.
 MOST_AT_ONCE = 5_000
@@ -55,6 +72,15 @@ def plain_end(end) -> dict:
     if isinstance(end, OnSupport):
         return {"support": end.key, "t": end.t}
     return end.plain()
+
+
+def plain_support(support: Support) -> dict:
+    """A support as plain data, as the edit of many takes it."""
+    return {
+        "key": support.key, "support": support.kind,
+        "ends": [plain_end(end) for end in support.ends], "size": asdict(support.size),
+        "why": support.why,
+    }  # fmt: skip
 
 
 @registered
@@ -119,6 +145,59 @@ class MakeSupport(Edit):
 
     def said(self):
         return f"{KINDS[self.support].label} {self.key}"
+
+
+@registered
+@dataclass(frozen=True)
+class BringStand(Edit):
+    """Bring in a mesh of the maker's own and set it under the piece.
+
+    Attributes
+    ----------
+    key : str
+        Of the support that it becomes; moved and turned as any support from then on.
+    name : str
+        Of its file.
+    mesh : str
+        As `text_of_shape` gives it.
+    at_mm : tuple of (float, float)
+        Where its middle stands on the plate.
+    """
+
+    kind: ClassVar[str] = "stand"
+    key: str
+    name: str
+    mesh: str
+    at_mm: tuple[float, float] = (0.0, 0.0)
+
+    def __post_init__(self):
+        _key(self.key)
+        if not isinstance(self.name, str) or len(self.name) > 255:
+            raise EditError("The stand's name cannot be read.")
+        if not isinstance(self.at_mm, list | tuple) or len(self.at_mm) != 2:
+            raise EditError("A place on the plate has two numbers.")
+        at = tuple(number(v, "place on the plate", -1e5, 1e5, "mm") for v in self.at_mm)
+        object.__setattr__(self, "at_mm", at)
+        object.__setattr__(self, "_shape", shape_from_text(self.mesh))
+
+    def applied(self, setup, source):
+        if any(support.key == self.key for support in setup.supports):
+            raise EditError("There is a support of that name already.")
+        shape = shape_digest(self._shape)
+        made = Support(
+            self.key, "stand", (OnPlate(self.at_mm),), StandSize(shape=shape), why=self.name[:80]
+        )
+        known = dict(setup.shapes) | {shape: self._shape}
+        return replace(
+            setup, supports=(*setup.supports, made), shapes=tuple(sorted(known.items(), key=_first))
+        )
+
+    def said(self):
+        return f"stand {self.key}"
+
+
+def _first(pair):
+    return pair[0]
 
 
 @registered

@@ -8,7 +8,7 @@ from scipy.spatial import cKDTree
 
 from ..layers import Hanging, edges_of_loops, outlines
 from ..process import Process
-from ..surface import distances, held_pieces
+from ..surface import distances
 from .base import FAR_OVER, Case, Finding, Severity, area_said, kind
 
 __all__ = [
@@ -125,19 +125,12 @@ def held_by_contacts_of(case: Case, part: Hanging) -> bool:
     """
     look = case.look
     patches = _patches_of(case, part)
-    held = [c for c in look.contacts if case.overhang.patch_of_facet[c.facet] in patches]
-    if not held:
+    if not any(case.overhang.patch_of_facet[c.facet] in patches for c in look.contacts):
         return False
-    at = np.array([c.at_mm for c in held])
-    facets = np.array([c.facet for c in held])
     for patch in patches:
-        own = np.flatnonzero(case.overhang.patch_of_facet == patch)
-        pieces = held_pieces(
-            look.mesh, own, look.slopes_deg, at, facets, look.process, case.threshold_deg
-        )
-        middle = np.ascontiguousarray(pieces.corners_mm.mean(axis=1)[:, :2])
-        inside = part.near(middle, np.zeros(len(middle)))
-        left = inside & (pieces.over_mm.min(axis=1) > 0)
+        pieces = look.pieces_held(patch, case.overhang, case.threshold_deg)
+        inside = part.near(pieces.middle_mm, np.zeros(len(pieces.middle_mm)))
+        left = inside & pieces.is_open
         if pieces.area_mm2[left].sum() > LEFT * pieces.area_mm2[inside].sum():
             return False
     return True

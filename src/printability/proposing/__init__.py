@@ -3,11 +3,12 @@
 from .habits import HABITS, HabitLine, Habits, read_habits
 from .minimal import is_minimal
 from .options import Options
-from .proposal import Proposal, Unreachable, propose
+from .proposal import CURABLE, Proposal, Unreachable, propose
 from .reach import is_within_reach, ways_of_tool
 from .strengths import Strength, strengths_of
 
 __all__ = [
+    "CURABLE",
     "HABITS",
     "HabitLine",
     "Habits",

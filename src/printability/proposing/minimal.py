@@ -26,8 +26,9 @@ __all__ = ["is_minimal", "made_minimal"]
 _LEFT = 0.02
 _MOST_LOOKS = 40
 _APART_MM = 8.0
-# Full looks at what is left out together, fewer where each takes long.
-_MOST_BATCHES, _MOST_BATCHES_WHEN_FINE, _FINE_POINTS = 40, 8, 150_000
+# Full looks at what is left out together, fewer where each takes long: so many points of layers
+# are looked at in all.
+_MOST_BATCHES, _LEAST_BATCHES, _POINTS_IN_ALL = 200, 4, 1_000_000
 _MOST_STEADY = 12
 
 
@@ -76,11 +77,12 @@ def _in_batches(search: "Search", kept: list[Support], place: dict, only, allowe
     """The same by full looks: supports far from each other are left out together.
 
     What comes back is laid to the one nearest to it, and the rest are tried again without that
-    one. So every one that goes was left out in a full look, and every one that stays was missed.
+    one, which has its turn later. So every one that goes was left out in a full look, and every
+    one that stays was missed when it alone was left out, as far as there are looks.
     """
     waiting = [s.key for s in reversed(kept)]
-    fine = len(search.own.own_layers.points) > _FINE_POINTS
-    most = _MOST_BATCHES_WHEN_FINE if fine else _MOST_BATCHES
+    points = max(len(search.own.own_layers.points), 1)
+    most = min(max(_POINTS_IN_ALL // points, _LEAST_BATCHES), _MOST_BATCHES)
     looks, count = 0, max(len(kept), 1)
     while waiting and looks < most:
         trial: list[str] = []
@@ -100,6 +102,8 @@ def _in_batches(search: "Search", kept: list[Support], place: dict, only, allowe
                 min(trial, key=lambda key, f=finding: math.dist(place[key], f.center_mm))
                 for finding in back
             }
+            if len(trial) > 1:  # what came back may be another one's fault: tried again
+                waiting += [key for key in trial if key in needed]
             trial = [key for key in trial if key not in needed]
     return tuple(kept)
 

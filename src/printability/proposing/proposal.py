@@ -149,6 +149,7 @@ def propose(
     only: Callable[[Finding], bool] | None = None,
     base: Placed | None = None,
     own_layers=None,
+    fully: bool = True,
 ) -> Proposal:
     """Propose supports for what hangs, as few as will do.
 
@@ -168,6 +169,8 @@ def propose(
         The part as it stands, where it is known.
     own_layers : Layers, optional
         Its own layers, where they are known.
+    fully : bool
+        Whether full looks are to try to leave out still more, which takes longest.
 
     Returns
     -------
@@ -218,7 +221,7 @@ def propose(
         supports = made_minimal(search, supports, is_wanted, fully=False)
         search.progress("Letting tips share a shaft", 0.85)
         # A branch may hold what another one held before.
-        supports = made_minimal(search, shared(search, supports), is_wanted)
+        supports = made_minimal(search, shared(search, supports), is_wanted, fully)
     supports = _numbered((*by_habit, *supports), setup)
     search.setup = setup
     search.progress("Looking at it again", 0.95)

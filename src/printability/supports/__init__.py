@@ -1,6 +1,7 @@
 """Supports modelled by hand: anchored to the surface, fitted to the part as it stands, checked."""
 
 from .brace import BraceSize, fit_brace
+from .carrying import Alignment, Carried, Report, aligned, carry, keys_free
 from .clearance import met_by_rod, wall_behind
 from .graph import (
     KINDS,
@@ -32,14 +33,17 @@ from .layout import (
 from .pillar import PillarSize, fit_pillar, pillar_on, size_for
 from .raft import BrimSize, RaftSize, fit_brim, fit_raft
 from .sizes import Dimension, Size, resized
+from .stand import StandSize, fit_stand, shape_digest, shape_from_text, text_of_shape
 from .strut import LEAST_RISE_DEG, StrutSize, fit_strut, rise_deg
 from .tie_bar import TieBarSize, fit_tie_bar
 
 __all__ = [
     "KINDS",
     "LEAST_RISE_DEG",
+    "Alignment",
     "BraceSize",
     "BrimSize",
+    "Carried",
     "Contact",
     "Dimension",
     "End",
@@ -51,23 +55,29 @@ __all__ = [
     "OnSupport",
     "PillarSize",
     "RaftSize",
+    "Report",
     "Rod",
     "Size",
     "Solid",
+    "StandSize",
     "StrutSize",
     "Support",
     "SupportKind",
     "TieBarSize",
     "World",
+    "aligned",
     "anchor_on",
+    "carry",
     "checkerboard",
     "fit_all",
     "fit_brace",
     "fit_brim",
     "fit_pillar",
     "fit_raft",
+    "fit_stand",
     "fit_strut",
     "fit_tie_bar",
+    "keys_free",
     "met_by_rod",
     "mirrored_place",
     "moved_place",
@@ -77,7 +87,10 @@ __all__ = [
     "resized",
     "rise_deg",
     "row_between",
+    "shape_digest",
+    "shape_from_text",
     "size_for",
+    "text_of_shape",
     "united",
     "wall_behind",
 ]

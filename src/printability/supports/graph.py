@@ -254,6 +254,8 @@ class World:
     mesh: Mesh
     matrix: np.ndarray
     fits: dict[tuple, Fitted] = field(default_factory=dict, repr=False)
+    # Meshes of the maker's own for stands, by their digest.
+    shapes: dict[str, Mesh] = field(default_factory=dict, repr=False)
 
     def surface_at(self, anchor: Anchor) -> SurfacePoint | None:
         """Where a place is on the part now."""

@@ -4,7 +4,7 @@ from ._held_kernels import distances
 from .finish import Finish, cusp_height_mm, find_finish, step_run_mm
 from .flights import overhang_of
 from .form import patch_form, plane_form
-from .held import Held, HeldPieces, held_by_contacts, held_pieces
+from .held import Held, HeldPieces, held_by_contacts, held_in_sum, held_pieces
 from .holes import RoundHole, round_hole
 from .overhang import (
     SLOPE_TOLERANCE_DEG,
@@ -33,6 +33,7 @@ __all__ = [
     "find_finish",
     "find_overhang",
     "held_by_contacts",
+    "held_in_sum",
     "held_pieces",
     "overhang_of",
     "paint_key",

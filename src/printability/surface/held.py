@@ -8,6 +8,7 @@ the ledge limit of where the patch rests on what is below it needs no contact.
 import hashlib
 import math
 from dataclasses import dataclass
+from functools import cached_property
 from threading import Lock
 from weakref import WeakKeyDictionary
 
@@ -19,7 +20,7 @@ from ..mesh import Mesh, facet_areas
 from ..process import Process
 from ._held_kernels import distances, in_sight
 
-__all__ = ["Held", "HeldPieces", "held_by_contacts", "held_pieces"]
+__all__ = ["Held", "HeldPieces", "held_by_contacts", "held_in_sum", "held_pieces"]
 
 # Pieces of a patch that it is taken apart into at most, and their size for a flat one.
 _MOST_PIECES = 24_000
@@ -77,16 +78,22 @@ def held_by_contacts(
     threshold_deg : float
     """
     total = float(facet_areas(mesh)[facets].sum())
-    by_contact = np.zeros(len(contacts_mm))
     if not np.isin(contact_facets, facets).any():
-        return Held(total, total, tuple(by_contact))
+        return Held(total, total, (0.0,) * len(contacts_mm))
     found = held_pieces(
         mesh, facets, slopes_deg, contacts_mm, contact_facets, process, threshold_deg
     )
+    return held_in_sum(found, total, len(contacts_mm))
+
+
+def held_in_sum(found: "HeldPieces", total_mm2: float, contacts: int) -> Held:
+    """What pieces of a patch come to, for so many contacts."""
+    by_contact = np.zeros(contacts)
     held = found.area_mm2 * _part_below(found.over_mm)
     by = found.contact
     np.add.at(by_contact, by[by >= 0], held[by >= 0])
-    return Held(total, max(float(total - held.sum()), 0.0), tuple(float(v) for v in by_contact))
+    left = max(float(total_mm2 - held.sum()), 0.0)
+    return Held(total_mm2, left, tuple(float(v) for v in by_contact))
 
 
 @dataclass(frozen=True, eq=False)
@@ -112,7 +119,17 @@ class HeldPieces:
     over_mm: np.ndarray
     contact: np.ndarray
 
-    @property
+    @cached_property
+    def middle_mm(self) -> np.ndarray:
+        """(p, 2) float: the middle of each, seen from above."""
+        return np.ascontiguousarray(self.corners_mm.mean(axis=1)[:, :2])
+
+    @cached_property
+    def is_open(self) -> np.ndarray:
+        """(p,) bool: whether all of it is unheld."""
+        return self.over_mm.min(axis=1) > 0
+
+    @cached_property
     def area_mm2(self) -> np.ndarray:
         """(p,) float: area of each."""
         a, b, c = self.corners_mm.transpose(1, 0, 2)

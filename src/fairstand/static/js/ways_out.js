@@ -3,12 +3,13 @@ import { follow, postJson } from "./api.js";
 import { start } from "./stage.js";
 
 export const waysOut = {
+  waysProps: {},
   async showWaysOut(id) {
     const room = () => this.$refs.ledger.querySelector(`[data-ways-for="${CSS.escape(id)}"]`);
     const say = (text) => room() && (room().textContent = text);
     const key = this.state.key;
     this.waysOf = key;
-    say("Looking for turns …");
+    say("Looking for ways out …");
     try {
       let found = await postJson(start.urls.ways, { finding: id });
       if (found.work) {
@@ -20,9 +21,14 @@ export const waysOut = {
         found = await postJson(start.urls.ways, { finding: id });
       }
       if (room() && found.html) room().innerHTML = found.html;
+      this.waysProps = { ...this.waysProps, [id]: found.props };
     } catch (error) {
       say(error.message);
     }
+  },
+  propSo(id, index) {
+    const supports = (this.waysProps[id]?.[Number(index)] ?? []).map(({ key, ...rest }) => ({ name: key, ...rest }));
+    return supports.length && this.edit("supports", { supports, what: `prop ${id}` });
   },
   turnTo(text) {
     const [x, y, z] = text.split(",").map(Number);

@@ -1,6 +1,6 @@
 // Prop: supports stood by clicking, moved by dragging, changed by typing, proposed, set out.
 import Alpine from "alpinejs";
-import { cancelWork, follow, getBytes, getJson, postJson } from "../api.js";
+import { cancelWork, follow, getBytes, getJson, postJson, sendFile, whileBusy } from "../api.js";
 import { stage, start } from "../stage.js";
 import { drawSupport } from "../support_drawing.js";
 import { register } from "./register.js";
@@ -26,7 +26,8 @@ register("prop", {
   shown: (bench) => bench.loadHeld(),
   grab(bench, x, y, event) {
     if (event.shiftKey) return bench.startBox(event);
-    return bench.tool === "pillar" ? stage.view.pickSupport(x, y) : null;
+    const found = bench.tool === "pillar" ? stage.view.pickSupport(x, y) : null;
+    return found && bench.isStand(found.key) ? bench.startStand(found, event) : found;
   },
   dragging: (bench, held, hit) => bench.previewSupport(held.key, hit),
   dropped: (bench, held, hit) => bench.dropSupport(held.key, hit),
@@ -207,6 +208,58 @@ register("prop", {
       const parameters = this.refusedSupport;
       this.refusedSupport = null;
       return parameters && this.edit("support", { ...parameters, insist: true });
+    },
+
+    // ---- stands of the maker's own -------------------------------------------------------
+
+    isStand(key) {
+      return this.state.pillars.find((p) => p.key === key)?.kind === "stand";
+    },
+    get chosenPlace() {
+      const one = this.chosenPillar;
+      return one?.kind === "stand" && this.chosenKeys.length === 1 ? one.ends[0].plate ?? [0, 0] : null;
+    },
+    placeOf(axis) {
+      return this.chosenPlace ? this.tidy(this.chosenPlace[axis]) : 0;
+    },
+    setPlace(axis, field) {
+      const plate = [...this.chosenPlace];
+      plate[axis] = field.valueAsNumber;
+      return this.edit("support", { key: this.pillarKey, ends: [{ plate }] }, field);
+    },
+    async bringStand(input) {
+      const file = input.files[0];
+      input.value = "";
+      if (!file) return;
+      this.problem = "";
+      const before = new Set(this.state.pillars.map((p) => p.key));
+      try {
+        const { name, mesh } = await whileBusy(sendFile(start.urls.shape, file, () => {}));
+        if (await this.edit("stand", { name, mesh })) this.chooseNew(before);
+      } catch (error) {
+        this.problem = error.message;
+      }
+    },
+    // Taken hold of at its contact, a stand slides over the plate by as much as the pointer does.
+    startStand(found, event) {
+      const one = this.state.pillars.find((p) => p.key === found.key);
+      const from = stage.view.plateAt(event.clientX, event.clientY);
+      const at = one.ends[0].plate ?? [0, 0];
+      let plate = null;
+      return {
+        key: found.key, clicks: true,
+        follow: (e) => {
+          const to = stage.view.plateAt(e.clientX, e.clientY);
+          if (!from || !to) return;
+          plate = [at[0] + to[0] - from[0], at[1] + to[1] - from[1]];
+          stage.view.markPlaces([[...plate, 0.1]]);
+        },
+        drop: () => {
+          stage.view.markPlaces([]);
+          this.chosenKeys = [found.key];
+          return plate && this.edit("support", { key: found.key, ends: [{ plate }] });
+        },
+      };
     },
 
     // ---- choosing ----------------------------------------------------------------------

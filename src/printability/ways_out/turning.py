@@ -9,16 +9,17 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from .findings import ROUGH_LISTED_MM2, Finding, Ledger, Severity, find
-from .inspection import SPECK_MM2, Inspection, inspect_model
-from .mesh import angles_of_rotation, rotation_about_axes, rotation_taking_down
-from .parts import Part
-from .stance import Placed, Setup, stand
-from .surface import SLOPE_TOLERANCE_DEG
-from .turning import GOALS, Scorer, Yardstick, goals_of, ring_around, row_of
-from .turning.words import gains_and_losses, lean_of, said_of_turn
+from ..findings import ROUGH_LISTED_MM2, Finding
+from ..inspection import SPECK_MM2
+from ..mesh import angles_of_rotation, rotation_about_axes, rotation_taking_down
+from ..parts import Part
+from ..stance import Setup
+from ..surface import SLOPE_TOLERANCE_DEG
+from ..turning import GOALS, Scorer, Yardstick, ring_around, row_of
+from ..turning.words import gains_and_losses, lean_of, said_of_turn
+from .predicting import Predicted, predict
 
-__all__ = ["Predicted", "TurnOut", "predict", "turns_out"]
+__all__ = ["TurnOut", "turns_out"]
 
 # Angles tried, the small ones first, and how many ways round at each.
 _ANGLES_DEG = (
@@ -36,23 +37,6 @@ _MOST_TIMES, _MOST_MORE = 2, 4
 _LESS = 0.9
 # Kinds that no turn of the model can be looked for.
 _NOT_BY_TURNING = ("fault",)
-
-
-@dataclass(frozen=True, eq=False)
-class Predicted:
-    """A stance as it would be: everything from a full inspection of it."""
-
-    placed: Placed
-    look: Inspection
-    ledger: Ledger
-    goals: dict[str, float]
-
-    @property
-    def problems(self) -> list[Finding]:
-        """Findings that matter: risky or worse, and not accepted."""
-        return [
-            f for f in self.ledger.findings if f.severity >= Severity.RISKY and f.accepted is None
-        ]
 
 
 @dataclass(frozen=True, eq=False)
@@ -93,23 +77,6 @@ class TurnOut:
     layer: int
     place_mm: tuple[float, float, float]
     island: tuple[int | None, int | None] | None = None
-
-
-def predict(part: Part, setup: Setup, sides=None) -> Predicted:
-    """Inspect a stance in full as it would be.
-
-    Parameters
-    ----------
-    part : Part
-    setup : Setup
-    sides : (m,) uint8, optional
-        Painted sides.
-    """
-    placed = stand(part, setup)
-    threshold = setup.effective_threshold_deg
-    look = inspect_model(placed.mesh, setup.process, placed.standing, sides=sides)
-    ledger = find(placed, look, threshold)
-    return Predicted(placed, look, ledger, goals_of(look, threshold))
 
 
 def turns_out(

@@ -1,0 +1,45 @@
+"""A stance as it would be, inspected in full: what is predicted is what the ledger will say."""
+
+from dataclasses import dataclass
+
+from ..findings import Finding, Ledger, Severity, find
+from ..inspection import Inspection, inspect_model
+from ..parts import Part
+from ..stance import Placed, Setup, stand
+from ..turning import goals_of
+
+__all__ = ["Predicted", "predict"]
+
+
+@dataclass(frozen=True, eq=False)
+class Predicted:
+    """A stance as it would be: everything from a full inspection of it."""
+
+    placed: Placed
+    look: Inspection
+    ledger: Ledger
+    goals: dict[str, float]
+
+    @property
+    def problems(self) -> list[Finding]:
+        """Findings that matter: risky or worse, and not accepted."""
+        return [
+            f for f in self.ledger.findings if f.severity >= Severity.RISKY and f.accepted is None
+        ]
+
+
+def predict(part: Part, setup: Setup, sides=None) -> Predicted:
+    """Inspect a stance in full as it would be.
+
+    Parameters
+    ----------
+    part : Part
+    setup : Setup
+    sides : (m,) uint8, optional
+        Painted sides.
+    """
+    placed = stand(part, setup)
+    threshold = setup.effective_threshold_deg
+    look = inspect_model(placed.mesh, setup.process, placed.standing, sides=sides)
+    ledger = find(placed, look, threshold)
+    return Predicted(placed, look, ledger, goals_of(look, threshold))
