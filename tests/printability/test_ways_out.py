@@ -1,5 +1,7 @@
 """Ways out by turning: the smallest turn that clears a finding, and that what it says comes true."""
 
+from dataclasses import replace
+
 import numpy as np
 import pytest
 import trimesh
@@ -9,7 +11,7 @@ from printability.mesh import rotation_about_axes
 from printability.process import PROCESSES
 from printability.stance import Pose, Setup, part_of
 from printability.turning import Scorer
-from printability.ways_out import predict, turns_out
+from printability.ways_out import predict, props_out, turns_out
 from solids import box, frustum, ours, together
 
 
@@ -125,3 +127,27 @@ def test_a_search_can_be_stopped_and_keeps_pillars_and_lift_in_mind():
         assert way.after.placed.mesh.vertices[:, 2].min() == pytest.approx(5.0)
         turned = rotation_about_axes(*way.angles_deg) @ [0, 0, 1.0]
         assert np.degrees(np.arccos(turned[2])) == pytest.approx(way.lean_deg, abs=0.2)
+
+
+def test_a_shelf_is_propped_and_a_falling_post_gets_a_brim():
+    shelf = _union(box(6, 20, 29, (0, 0, 0)), box(13, 20, 4, (5, 0, 25)))
+    setup = Setup()
+    part = part_of(shelf, setup)
+    now = predict(part, setup)
+    ledge = next(f for f in now.problems if f.kind in ("ledge", "overhang"))
+    (way,) = props_out(part, setup, ledge, now)
+    assert not any(f.kind == ledge.kind for f in way.after.problems)
+    # What is said is what a look at it finds, and its volume that of its own meshes.
+    then = predict(part, replace(setup, supports=way.supports))
+    assert [f.short for f in then.problems] == [f.short for f in way.after.problems]
+    assert way.volume_mm3 == pytest.approx(
+        sum(then.placed.supports[s.key].volume_mm3 for s in way.supports)
+    )
+    assert way.gone >= 1
+    assert way.left + way.new == len(way.after.problems)
+    post = ours(box(4, 4, 60, (0, 0, 0)))
+    part = part_of(post, setup)
+    now = predict(part, setup)
+    falls = next(f for f in now.problems if f.kind == "footing")
+    ways = props_out(part, setup, falls, now)
+    assert any(s.kind == "brim" for way in ways for s in way.supports)

@@ -138,6 +138,7 @@ def page(request, stance_id):
             "propose": reverse("supports:propose", **url),
             "set_out": reverse("supports:set_out", **url),
             "strength": reverse("supports:strength", **url),
+            "others": reverse("supports:others", **url),
             "shape": reverse("supports:shape", **url),
             "ways": reverse("turning:ways_out", **url),
             **{name: reverse(f"stances:{name}", **url) for name in STRIP_CHANGES},

@@ -1,7 +1,7 @@
 """Supports proposed at the bench: worked out in the background, shown before they are taken."""
 
 import math
-from dataclasses import asdict, replace
+from dataclasses import replace
 
 import numpy as np
 
@@ -11,18 +11,11 @@ from fairstand.stances.current import Current, NeedsWork, digest
 from fairstand.stances.editing import next_number
 from fairstand.workshop.shelf import habits_of
 from printability.edits import edit_from
-from printability.edits.props import plain_end, plain_support
+from printability.edits.props import plain_support
 from printability.errors import EditError
 from printability.findings import Ledger, Severity
 from printability.proposing import Habits, Options, is_within_reach, propose, strengths_of
-from printability.supports import (
-    Solid,
-    checkerboard,
-    fit_all,
-    mirrored_place,
-    plane_of_symmetry,
-    row_between,
-)
+from printability.supports import Solid, fit_all
 from printability.surface import SHOW, held_pieces
 
 __all__ = [
@@ -30,7 +23,6 @@ __all__ = [
     "held_triangles",
     "look_for_supports",
     "options_from",
-    "placed_out",
     "plain_options",
     "proposal_name",
     "solid_triangles",
@@ -220,86 +212,3 @@ def solid_triangles(now: Current) -> np.ndarray:
         for f in now.placed.standing for m in f.members if isinstance(m, Solid)
     ]  # fmt: skip
     return np.concatenate(found).astype(np.float32) if found else np.zeros((0, 9), np.float32)
-
-
-def placed_out(now: Current, asked: dict) -> dict:
-    """Supports set out together: a row, a checkerboard, or a copy on the other side.
-
-    Raises
-    ------
-    EditError
-        If it cannot be done.
-    """
-    if not isinstance(asked, dict):
-        raise EditError("What is to be set out cannot be read.")
-    how, world = asked.get("how"), now.placed.world
-    known = {s.key: s for s in now.setup.supports}
-    if how == "row":
-        chosen = _chosen(asked, known)
-        if len(chosen) != 2:
-            raise EditError("Choose the two supports that the row runs between.")
-        anchors = row_between(world, *(s.ends[0].anchor for s in chosen), asked.get("count"))
-        return _like(world, chosen[0], [(a,) for a in anchors])
-    if how == "checkerboard":
-        threshold = now.setup.effective_threshold_deg
-        patches = now.overhang(threshold).patch_of_facet
-        facet = asked.get("facet")
-        if isinstance(facet, bool) or not isinstance(facet, int) or not 0 <= facet < len(patches):
-            raise EditError("Point at the underside that is to be set with contacts.")
-        if not patches[facet]:
-            raise EditError("That does not overhang: it needs no contacts.")
-        spacing, turn = asked.get("spacing_mm"), asked.get("turn_deg", 0.0)
-        for value in (spacing, turn):
-            if isinstance(value, bool) or not isinstance(value, int | float):
-                raise EditError("Spacing and turn are numbers.")
-        anchors = checkerboard(world, np.flatnonzero(patches == patches[facet]), spacing, turn)
-        return _like(world, None, [(a,) for a in anchors])
-    if how == "other_side":
-        chosen = _chosen(asked, known)
-        plane = plane_of_symmetry(now.placed.mesh)
-        if plane is None:
-            raise EditError("The piece as it stands is not its own mirror image about any plane.")
-        made, alone = [], []
-        for one in chosen:
-            anchor = mirrored_place(world, one.ends[0].anchor, plane)
-            if anchor is None or one.kind != "pillar":
-                alone.append(one.key)
-            else:
-                made.append((one, anchor))
-        if not made:
-            raise EditError(f"Nothing on the other side matches {', '.join(alone)}.")
-        return {
-            "supports": [
-                {"support": one.kind, "size": asdict(one.size),
-                 "ends": [plain_end(end) for end in (anchor, *one.ends[1:])]}
-                for one, anchor in made
-            ],
-            "places": [list(world.place_of(anchor)) for _, anchor in made],
-            "alone": alone,
-        }  # fmt: skip
-    raise EditError("Supports are set out in a row, on a checkerboard, or on the other side.")
-
-
-def _chosen(asked: dict, known: dict) -> list:
-    keys = asked.get("keys")
-    if not isinstance(keys, list) or not keys or not all(isinstance(k, str) for k in keys):
-        raise EditError("Choose the supports first.")
-    gone = [key for key in keys if key not in known]
-    if gone:
-        raise EditError("One of those supports is not there any more.")
-    chosen = [known[key] for key in keys]
-    if any(not hasattr(s.ends[0], "anchor") if s.ends else True for s in chosen):
-        raise EditError("Choose supports with a contact on the model.")
-    return chosen
-
-
-def _like(world, one, ends) -> dict:
-    """Pillars at some places, with the dimensions of one where that is a pillar."""
-    size = {"size": asdict(one.size)} if one is not None and one.kind == "pillar" else {}
-    return {
-        "supports": [
-            {"support": "pillar", "ends": [end[0].plain(), {"plate": None}]} | size for end in ends
-        ],
-        "places": [list(world.place_of(end[0])) for end in ends],
-        "alone": [],
-    }

@@ -5,7 +5,7 @@ from django.http import JsonResponse
 from django.views.decorators.http import require_GET, require_POST
 
 from fairstand.library.keeping import limits
-from fairstand.reading import BYTES, FLAG, NUMBER, TEXT, described, record
+from fairstand.reading import BYTES, FLAG, NUMBER, TEXT, WHOLE, described, items, record
 from fairstand.replies import body_of, json_view
 from fairstand.stances.asked import binary, now_of
 from fairstand.stances.current import NeedsWork
@@ -19,16 +19,17 @@ from .proposing import (
     found_supports,
     held_triangles,
     options_from,
-    placed_out,
     plain_options,
     proposal_name,
     solid_triangles,
     strength_of,
 )
+from .setting_out import placed_out, with_supports
 from .tasks import find_supports
 
-__all__ = ["held", "proposals", "set_out", "shape", "solids", "strength"]
+__all__ = ["held", "others", "proposals", "set_out", "shape", "solids", "strength"]
 
+OTHERS = record(stances=items(record(id=WHOLE, name=TEXT, count=WHOLE, own=FLAG)))
 STRENGTH = {
     "type": "object",
     "additionalProperties": record(
@@ -61,7 +62,15 @@ def proposals(request, stance_id):
 @json_view
 def set_out(request, stance_id):
     """Where supports set out together would stand; nothing is changed."""
-    return placed_out(now_of(request, stance_id), body_of(request))
+    return placed_out(now_of(request, stance_id), body_of(request), request.user)
+
+
+@require_GET
+@json_view
+@described(schema=OTHERS)
+def others(request, stance_id):
+    """Other stances that have supports, which can be carried to this one."""
+    return {"stances": with_supports(now_of(request, stance_id), request.user)}
 
 
 @require_POST

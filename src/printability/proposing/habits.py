@@ -15,7 +15,7 @@ from ..findings import Finding
 from ..inspection import Inspection
 from ..process import read_own
 from ..stance import Placed
-from ..supports import Fitted, checkerboard
+from ..supports import Fitted, checkerboard, rim
 from ..surface import BACK, NEITHER, SHOW, round_hole
 from .spots import Wanted, _Round
 from .stands import Spot, Stands
@@ -283,6 +283,7 @@ class _Applying:
         self.out = Applied([], [], set(), [])
         self.mesh = search.base.mesh
         self.done: set[tuple] = set()
+        self.set_out: set[int] = set()  # patches that a row or a checkerboard is under
         profiles = search.process.profiles
         for line in habits.lines:
             if line.profile not in profiles:
@@ -314,10 +315,14 @@ class _Applying:
         line = self.habits.lines[at]
         if line.stand == "search":
             return
-        if line.stand == "row":
-            spots = self._row(finding, line, spots)
-        elif line.stand == "board":
-            spots = self._board(finding, line, spots)
+        if line.stand in ("row", "board"):
+            around = self._around(finding, spots)
+            patch = int(self.search.overhang.patch_of_facet[around[0]]) if len(around) else 0
+            if patch and patch in self.set_out:  # it is set out already, and more is not said
+                return self._miss(finding.center_mm, f"Line {at + 1} does not hold all of it.")
+            self.set_out.add(patch)
+            make = self._row if line.stand == "row" else self._board
+            spots = make(around, line, spots) if len(around) else spots
         why = f"{self.habits.label}, line {at + 1}: {finding.short}"
         stood, reason = 0, "Nothing faces down here."
         for facet, at_mm in spots[:_MOST_A_LINE]:
@@ -330,10 +335,12 @@ class _Applying:
             if line.stand == "one":
                 return
         if not stood:
-            from .proposal import Unreachable
+            self._miss(spots[0][1] if spots else finding.center_mm, f"{why}: {reason}")
 
-            at_mm = spots[0][1] if spots else finding.center_mm
-            self.out.missed.append(Unreachable(tuple(map(float, at_mm)), f"{why}: {reason}"))
+    def _miss(self, at_mm, why: str) -> None:
+        from .proposal import Unreachable
+
+        self.out.missed.append(Unreachable(tuple(map(float, at_mm)), why))
 
     def _place(self, job: _Round, finding: Finding):
         """What kind of place it is, its slope, and where one contact would go, the best first."""
@@ -370,10 +377,7 @@ class _Applying:
         number = patches[spots[0][0]] if spots else 0
         return np.flatnonzero(patches == number) if number else np.zeros(0, int)
 
-    def _board(self, finding: Finding, line: HabitLine, spots):
-        facets = self._around(finding, spots)
-        if not len(facets):
-            return spots
+    def _board(self, facets: np.ndarray, line: HabitLine, spots):
         try:
             anchors = checkerboard(self.search.base.world, facets, line.spacing_mm)
         except EditError:
@@ -385,52 +389,13 @@ class _Applying:
         found = ((world.surface_at(a), world.place_of(a)) for a in anchors)
         return [(at.facet, place) for at, place in found if at is not None]
 
-    def _row(self, finding: Finding, line: HabitLine, spots):
+    def _row(self, facets: np.ndarray, line: HabitLine, spots):
         """Places along the rim of a patch that nothing holds, so far apart."""
-        facets = self._around(finding, spots)
-        if not len(facets):
-            return spots
-        mesh, inside = self.mesh, np.zeros(len(self.mesh.facets), bool)
-        inside[facets] = True
         profile = self.search.process.profiles[line.profile]
         inset = (line.contact_mm or profile[0]) / 2
-        places = []
-        for facet in facets:
-            corners = mesh.vertices[mesh.facets[facet]]
-            middle = corners.mean(axis=0)
-            for side in range(3):
-                twin = int(mesh.twin[3 * facet + side])
-                other = twin // 3 if twin >= 0 else -1
-                if other >= 0 and inside[other]:
-                    continue
-                a, b = corners[side], corners[(side + 1) % 3]
-                if other >= 0:  # a rim stands free where the surface bends upwards there
-                    beyond = mesh.vertices[mesh.facets[other]].mean(axis=0)
-                    if (beyond - a) @ self.stands.normals[facet] > 1e-9:
-                        continue
-                count = max(int(np.linalg.norm(b - a) / (line.spacing_mm / 8)), 1)
-                for t in (np.arange(count) + 0.5) / count:
-                    at = a + t * (b - a)
-                    way = middle - at
-                    far = float(np.linalg.norm(way))
-                    at = at + way * min(inset / max(far, 1e-9), 0.9)
-                    places.append((int(facet), at))
-                if len(places) > 200_000:
-                    break
-        if not places:
-            return spots
-        chosen: list = []
-        cells: dict[tuple, list] = {}
-        for facet, at in places:
-            cell = tuple(np.floor(at / line.spacing_mm).astype(int))
-            near = (
-                one
-                for dx in (-1, 0, 1)
-                for dy in (-1, 0, 1)
-                for dz in (-1, 0, 1)
-                for one in cells.get((cell[0] + dx, cell[1] + dy, cell[2] + dz), ())
+        try:
+            return (
+                self._as_spots(rim(self.search.base.world, facets, line.spacing_mm, inset)) or spots
             )
-            if all(math.dist(at, one) >= line.spacing_mm for one in near):
-                cells.setdefault(cell, []).append(at)
-                chosen.append((facet, at))
-        return chosen
+        except EditError:
+            return spots

@@ -28,6 +28,7 @@ from .layout import (
     mirrored_place,
     moved_place,
     plane_of_symmetry,
+    rim,
     row_between,
 )
 from .pillar import PillarSize, fit_pillar, pillar_on, size_for
@@ -85,6 +86,7 @@ __all__ = [
     "plane_of_symmetry",
     "registered_kind",
     "resized",
+    "rim",
     "rise_deg",
     "row_between",
     "shape_digest",

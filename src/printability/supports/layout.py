@@ -5,7 +5,7 @@ import math
 import numpy as np
 
 from ..errors import EditError
-from ..mesh import Mesh
+from ..mesh import Mesh, facet_normals
 from ..mesh.index import first_hits
 from ..mesh.nearest import nearest_facing
 from ..parts import Anchor, anchor_at
@@ -17,6 +17,7 @@ __all__ = [
     "mirrored_place",
     "moved_place",
     "plane_of_symmetry",
+    "rim",
     "row_between",
 ]
 
@@ -146,6 +147,62 @@ def checkerboard(
         raise EditError(f"That would be {len(found):,} contacts: a wider spacing, please.")
     if not found:
         raise EditError("The face is smaller than the spacing: one contact will do.")
+    return found
+
+
+def rim(world: World, facets: np.ndarray, spacing_mm: float, inset_mm: float) -> list[Anchor]:
+    """Places along the free rim of a patch, about so far apart, and so far in from the rim.
+
+    Free is an edge beyond which the surface bends upwards.
+
+    Parameters
+    ----------
+    world : World
+    facets : (k,) int
+        The patch.
+    spacing_mm, inset_mm : float
+    """
+    spacing = float(spacing_mm)
+    if not (math.isfinite(spacing) and 0.3 <= spacing <= 500):
+        raise EditError("The spacing is from 0.3 to 500 mm.")
+    mesh = world.mesh
+    inside = np.zeros(len(mesh.facets), bool)
+    inside[facets] = True
+    half = (3 * np.asarray(facets)[:, None] + np.arange(3)).ravel()
+    twin = mesh.twin[half]
+    other = np.where(twin >= 0, twin // 3, -1)
+    half, other = half[(other < 0) | ~inside[other]], other[(other < 0) | ~inside[other]]
+    facet, side = half // 3, half % 3
+    a = mesh.vertices[mesh.facets[facet, side]]
+    b = mesh.vertices[mesh.facets[facet, (side + 1) % 3]]
+    middle = mesh.vertices[mesh.facets[facet]].mean(axis=1)
+    beyond = mesh.vertices[mesh.facets[np.maximum(other, 0)]].mean(axis=1)
+    normal = facet_normals(Mesh(mesh.vertices, mesh.facets[facet]))
+    free = (other < 0) | (((beyond - a) * normal).sum(axis=1) <= 1e-9)
+    facet, a, b, middle = facet[free], a[free], b[free], middle[free]
+    count = np.clip(np.ceil(np.linalg.norm(b - a, axis=1) / (spacing / 8)).astype(int), 1, 10_000)
+    if count.sum() > 100 * MOST:
+        raise EditError(f"That would be more than {MOST:,} contacts: a wider spacing, please.")
+    row = np.repeat(np.arange(len(facet)), count)
+    t = np.concatenate([(np.arange(n) + 0.5) / n for n in count]) if len(count) else np.zeros(0)
+    at = a[row] + t[:, None] * (b - a)[row]
+    way = middle[row] - at
+    far = np.maximum(np.linalg.norm(way, axis=1), 1e-9)
+    at = at + way * np.minimum(inset_mm / far, 0.9)[:, None]
+    cells: dict[tuple, list] = {}
+    found = []
+    for i, place in enumerate(at):
+        cell = tuple(np.floor(place / spacing).astype(int))
+        around = (
+            one
+            for step in np.ndindex(3, 3, 3)
+            for one in cells.get(tuple(c + s - 1 for c, s in zip(cell, step, strict=True)), ())
+        )
+        if all(math.dist(place, one) >= spacing for one in around):
+            cells.setdefault(cell, []).append(place)
+            found.append(anchor_on(world, int(facet[row[i]]), place))
+    if len(found) > MOST:
+        raise EditError(f"That would be {len(found):,} contacts: a wider spacing, please.")
     return found
 
 

@@ -16,6 +16,7 @@ register("prop", {
   enter(bench) {
     bench.drawSupports();
     bench.loadHeld();
+    bench.loadOthers();
   },
   leave(bench) {
     bench.endTool();
@@ -78,6 +79,7 @@ register("prop", {
       if (this.tool === "strut") return this.firstEnd ? "Click where it ends: the model, a support, or the plate beside it" : "Click the underside or the support that the strut begins at";
       if (this.tool === "tie_bar") return this.firstEnd ? "Click the other end" : "Click one of the two ends to tie";
       if (this.tool === "face") return "Click the underside that is to be set with contacts";
+      if (this.tool === "ring") return "Click the wall of a round hole that lies on its side";
       return "Click an underside to stand a pillar; drag a contact to move it";
     },
     get canBrace() {
@@ -165,6 +167,7 @@ register("prop", {
       const found = held?.key ? held : stage.view.pickSupport(x, y);
       if (this.tool === "strut" || this.tool === "tie_bar") return this.endAt(x, y, found);
       if (this.tool === "face") return this.faceAt(stage.view.pick(x, y));
+      if (this.tool === "ring") return this.ringAt(stage.view.pick(x, y));
       if (found) return event?.shiftKey ? this.toggleChosen(found.key) : this.choosePillar(found.key, false);
       const hit = stage.view.pick(x, y);
       if (!hit || event?.shiftKey) return;
@@ -417,6 +420,7 @@ register("prop", {
         const found = await postJson(start.urls.set_out, { how, keys: this.chosenKeys, ...more });
         const alone = found.alone.length ? `Nothing on the other side matches ${found.alone.join(", ")}.` : "";
         await this.editMany(found.supports, what);
+        if (found.line) stage.view.markPlaces(found.line); // the plane, where it stands on the plate
         if (alone) this.problem = alone;
       } catch (error) {
         this.problem = error.message;
@@ -426,7 +430,61 @@ register("prop", {
       return this.setOut("row", { count: Math.round(this.rowCount) }, "a row of supports");
     },
     otherSide() {
-      return this.setOut("other_side", {}, "supports on the other side");
+      const about = this.mirrorBy === "found" ? {} : { about_deg: Number(this.mirrorBy) };
+      return this.setOut("other_side", about, "supports on the other side");
+    },
+    mirrorBy: "found",
+    ringAt(hit) {
+      this.endTool();
+      return hit && this.setOut("ring", { facet: hit.facet }, "contact at the top of a ring");
+    },
+
+    // ---- from another stance -------------------------------------------------------------
+
+    others: [],
+    carriedFrom: "",
+    carried: null,
+    async loadOthers() {
+      try {
+        this.others = (await getJson(start.urls.others)).stances;
+      } catch (error) {
+        this.problem = error.message;
+      }
+    },
+    async tryCarry(text) {
+      this.carriedFrom = text;
+      this.carried = null;
+      this.problem = "";
+      stage.view.markPlaces([]);
+      if (!text) return;
+      try {
+        const found = await postJson(start.urls.set_out, { how: "carry", from: Number(text) });
+        if (this.carriedFrom !== text) return;
+        this.carried = found;
+        stage.view.markPlaces(found.places);
+      } catch (error) {
+        this.problem = error.message;
+      }
+    },
+    get carriedText() {
+      const c = this.carried;
+      if (!c) return "";
+      const count = (outcome) => c.reports.filter((r) => r.outcome === outcome).length;
+      return `${c.said}. ${count("fits")} fit, ${count("moved")} moved, ${count("lost")} lost.`;
+    },
+    get carriedTold() {
+      return (this.carried?.reports ?? []).filter((r) => r.text).map((r) => `${r.key}: ${r.text}`);
+    },
+    get carryText() {
+      const count = this.carried?.supports.length ?? 0;
+      return `Stand ${count === 1 ? "it" : `these ${count}`}`;
+    },
+    async takeCarried() {
+      const supports = Alpine.raw(this.carried.supports);
+      this.carriedFrom = "";
+      this.carried = null;
+      stage.view.markPlaces([]);
+      await this.editMany(supports, "supports carried over");
     },
 
     // ---- a face set with contacts --------------------------------------------------------
@@ -434,6 +492,11 @@ register("prop", {
     faceAt(hit) {
       if (!hit) return;
       this.spread = { ...this.spread, facet: hit.facet };
+      return this.trySpread();
+    },
+    spreadRim: false,
+    setRim(on) {
+      this.spreadRim = on;
       return this.trySpread();
     },
     setSpread(name, value) {
@@ -446,7 +509,7 @@ register("prop", {
       this.problem = "";
       const { facet, spacing, turn } = this.spread;
       try {
-        const found = await postJson(start.urls.set_out, { how: "checkerboard", facet, spacing_mm: spacing, turn_deg: turn });
+        const found = await postJson(start.urls.set_out, { how: "checkerboard", facet, spacing_mm: spacing, turn_deg: turn, rim: this.spreadRim });
         if (this.spread.facet !== facet || this.spread.spacing !== spacing || this.spread.turn !== turn) return;
         this.spread = { ...this.spread, count: found.supports.length, supports: found.supports };
         stage.view.markPlaces(found.places);
