@@ -222,7 +222,7 @@ register("prop", {
       const one = this.chosenPillar;
       return one?.kind === "stand" && this.chosenKeys.length === 1 ? one.ends[0].plate ?? [0, 0] : null;
     },
-    placeOf(axis) {
+    standAt(axis) {
       return this.chosenPlace ? this.tidy(this.chosenPlace[axis]) : 0;
     },
     setPlace(axis, field) {
