@@ -65,10 +65,11 @@ def main() -> None:
                     row = look(mesh, process, turn, lift, clear)
                     if row["share"] is not None:
                         shares.setdefault((process, clear), []).append(row["share"])
+                    share = "" if row["share"] is None else f"{row['share']:.2f}"
                     told = [
                         piece.name, name, process, clear, row["count"], f"{row['volume']:,.0f}",
-                        f"{row['grid']:,.0f}", f"{row['share']:.2f}" if row["share"] is not None else "",
-                        row["left"], row["unreachable"], f"{row['seconds']:.0f}",
+                        f"{row['grid']:,.0f}", share, row["left"], row["unreachable"],
+                        f"{row['seconds']:.0f}",
                     ]  # fmt: skip
                     lines.append("| " + " | ".join(map(str, told)) + " |")
                     print(lines[-1], flush=True)

@@ -159,10 +159,12 @@ def _table(report: dict) -> str:
         f"risky {before['risky']} -> {after['risky']}",
     ]
     for one in report["supports"]:
-        x, y, z = one["contacts"][0]["at_mm"]
+        at = "on the plate".ljust(29)
+        if one["contacts"]:
+            x, y, z = one["contacts"][0]["at_mm"]
+            at = f"at {x:8.2f} {y:8.2f} {z:8.2f}"
         lines.append(
-            f"{one['key']:>4}  {one['kind']:8} at {x:8.2f} {y:8.2f} {z:8.2f}  "
-            f"{one['volume_mm3']:8.1f} mm³  {one['reason']}"
+            f"{one['key']:>4}  {one['kind']:8} {at}  {one['volume_mm3']:8.1f} mm³  {one['reason']}"
         )
         if one["warning"]:
             lines.append(f"      {one['warning']}")

@@ -41,6 +41,8 @@ __all__ = ["Current", "NeedsWork", "as_asked", "current", "digest", "edits_in_fo
 QUICK_POINTS_PER_FACET = 15
 # What finding things in a layer may take, in loop points: 5,000 layers at the usual limit.
 POINTS_PER_LAYER = 1200
+# A support has a circle of so many points in a layer, which also has to be joined with the rest.
+POINTS_PER_CUT = 64
 
 
 class NeedsWork(Exception):
@@ -165,7 +167,10 @@ class Current:
         name = f"found/{self.key}"
 
         def make():
-            found = stored_object(name) if self._slicing_is_long() else None
+            is_long = self._slicing_is_long() or self._props_are_long()
+            found = stored_object(name) if is_long else None
+            if found is None and progress is None and self._props_are_long():
+                raise NeedsWork
             bare = None
             if self.placed.standing:
                 bare = replace(self, setup=replace(self.setup, supports=())).inspection(progress)
@@ -212,6 +217,12 @@ class Current:
             return layers
 
         return remembered(name, make)
+
+    def _props_are_long(self) -> bool:
+        """Whether laying the supports' layers into the model's takes too long for a request."""
+        h = self.layer_height_mm
+        points = sum(POINTS_PER_CUT * f.contact_mm[2] / h for f in self.placed.standing)
+        return points > settings.FAIRSTAND_BACKGROUND_FACETS * QUICK_POINTS_PER_FACET
 
     def _slicing_is_long(self) -> bool:
         limit = settings.FAIRSTAND_BACKGROUND_FACETS

@@ -10,7 +10,7 @@ from ..findings import FAR_OVER, Finding, beside, places_unheld
 from ..inspection import SPECK_MM2, Inspection
 from ..layers import Hanging, outlines, region_loops, tug_of_war
 from ..stance import Placed
-from ..supports import Fitted
+from ..supports import KINDS, Fitted, Support
 from ..surface import held_pieces
 from .local import hanging_between
 from .stands import Spot, Stands
@@ -473,8 +473,19 @@ class _Round:
                     break
             if turn == 0 and made and finding.kind == "wobble":
                 return
-        if not made:
-            self.give_up(finding.center_mm, f"{finding.title}: no contact steadies it.")
+        if made:
+            return
+        if finding.kind == "footing" and not self.wanted.knows(finding.center_mm):
+            brim = KINDS["brim"]
+            size = brim.size_for(self.process)
+            found = brim.fitted(
+                self.stands.world, Support("brim", "brim", (), size, why="Steadies it: a brim"), ()
+            )
+            if found.stands:
+                self.wanted.given_up.append(tuple(finding.center_mm))
+                self.made.append(found)
+                return
+        self.give_up(finding.center_mm, f"{finding.title}: no contact steadies it.")
 
 
 def _apart(some: np.ndarray, others: np.ndarray) -> np.ndarray:

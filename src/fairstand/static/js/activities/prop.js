@@ -28,7 +28,8 @@ register("prop", {
   grab(bench, x, y, event) {
     if (event.shiftKey) return bench.startBox(event);
     const found = bench.tool === "pillar" ? stage.view.pickSupport(x, y) : null;
-    return found && bench.isStand(found.key) ? bench.startStand(found, event) : found;
+    if (!found || bench.isStand(found.key)) return found && bench.startStand(found, event);
+    return found.isHandle ? found : bench.startJoining(found, event);
   },
   dragging: (bench, held, hit) => bench.previewSupport(held.key, hit),
   dropped: (bench, held, hit) => bench.dropSupport(held.key, hit),
@@ -80,7 +81,7 @@ register("prop", {
       if (this.tool === "tie_bar") return this.firstEnd ? "Click the other end" : "Click one of the two ends to tie";
       if (this.tool === "face") return "Click the underside that is to be set with contacts";
       if (this.tool === "ring") return "Click the wall of a round hole that lies on its side";
-      return "Click an underside to stand a pillar; drag a contact to move it";
+      return "Click an underside to stand a pillar; drag a contact to move it, a shaft to another to brace them";
     },
     get canBrace() {
       return this.chosenSupports.filter((p) => p.kind === "pillar" || p.kind === "strut").length > 1;
@@ -211,6 +212,37 @@ register("prop", {
       const parameters = this.refusedSupport;
       this.refusedSupport = null;
       return parameters && this.edit("support", { ...parameters, insist: true });
+    },
+
+    // ---- from one support to another -----------------------------------------------------
+
+    // A shaft dragged to another is braced with it; to a place of the model, a strut goes there.
+    startJoining(found, event) {
+      const from = [event.clientX, event.clientY];
+      let to = null;
+      return {
+        key: found.key, clicks: true,
+        follow: (e) => {
+          to = [e.clientX, e.clientY];
+          const hit = stage.view.pick(...to);
+          stage.view.markPlaces(hit ? [hit.point] : []);
+        },
+        drop: () => {
+          stage.view.markPlaces([]);
+          if (!to || Math.hypot(to[0] - from[0], to[1] - from[1]) < 5) return;
+          const other = stage.view.pickSupport(...to);
+          if (other?.key === found.key) return;
+          const end = { support: found.key, t: null };
+          if (other) return this.join({ support: "brace", ends: [end, { support: other.key, t: null }] });
+          const hit = stage.view.pick(...to);
+          return hit && this.join({ support: "strut", ends: [pickOf(hit), end] });
+        },
+      };
+    },
+    async join(parameters) {
+      const before = new Set(this.state.pillars.map((p) => p.key));
+      if (await this.edit("support", parameters)) this.chooseNew(before);
+      else this.showRefused(parameters);
     },
 
     // ---- stands of the maker's own -------------------------------------------------------
