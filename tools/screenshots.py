@@ -180,6 +180,11 @@ def take(maker: Maker) -> None:
     page.wait_for_selector('[data-do="take-proposal"]:visible', timeout=120_000)
     maker.settled()
     maker.shot("proposed-supports")
+    for noun, name in (("process", "process"), ("habits", "habits")):
+        page.goto(f"{maker.url}/workshop/")
+        page.locator(f'[data-noun="{noun}"] [data-do="copy"]').first.click()
+        page.wait_for_selector('[data-do="save"]')
+        maker.shot(name)
     maker.open("Gauge-board")
     maker.press('[data-activity="Prop"]')
     maker.press('[data-activity="Hand over"]')

@@ -131,3 +131,42 @@ def test_a_way_out_by_propping_is_offered_and_taken(server, bench, page, files):
     page.keyboard.press("Control+z")
     bench.settled()
     assert page.evaluate(f"{LIST}.length") == 0
+
+
+def test_what_bends_is_drawn_bent_and_braced_and_weights_are_given_to_several(
+    server, bench, page, tmp_path
+):
+    path = tmp_path / "tall.stl"
+    path.write_bytes(binary_stl(table(90.0), "tall"))
+    bench.bring_in(server.url, path)
+    bench.go("Prop")
+    bench.look("below")
+    for place in ([8, 9, 90], [16, 9, 90]):
+        bench.click_at(place)
+    page.locator('[data-do="brace-all"]').wait_for(state="visible")
+    page.locator('[data-pillar="1"]').click()
+    page.wait_for_selector("[data-bent]:visible")
+    assert "Dotted" in page.locator("[data-bent]").inner_text()
+    bench.do("brace-all")
+    kinds = f"{LIST}.map((s) => [s.kind, s.fit])"
+    assert ["brace", "stands"] in page.evaluate(kinds)
+    page.locator('[data-do="brace-all"]').wait_for(state="hidden")
+    # A weight for both pillars at once: shaft and foot are those of the profile.
+    page.locator('[data-pillar="1"]').click()
+    page.locator('[data-pillar="2"]').click(modifiers=["Shift"])
+    page.locator('[data-field="profile"]').select_option("heavy")
+    bench.settled()
+    assert page.evaluate(f"{LIST}.slice(0, 2).map((s) => s.size.shaft_mm)") == [3.2, 3.2]
+    for _ in range(2):
+        page.keyboard.press("Control+z")
+        bench.settled()
+    assert page.evaluate(f"{LIST}.map((s) => s.size.shaft_mm)") == [2.2, 2.2]
+    # A shaft dragged to another one joins the two.
+    bench.look("front")
+    a, b = (bench.at(p) for p in ([8, 9, 30], [16, 9, 30]))
+    page.mouse.move(*a)
+    page.mouse.down()
+    page.mouse.move(*b, steps=6)
+    page.mouse.up()
+    bench.settled()
+    assert page.evaluate(kinds)[-1] == ["brace", "stands"]

@@ -52,6 +52,7 @@ def state_of(now: Current) -> dict:
         "unit": setup.frame.unit,
         "process": process.key,
         "process_label": process.label,
+        "profiles": {name: list(sizes) for name, sizes in process.profiles.items()},
         "layer_height_mm": process.layer_height_mm,
         "threshold_deg": setup.effective_threshold_deg,
         "process_threshold_deg": process.threshold_deg,

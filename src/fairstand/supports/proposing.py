@@ -163,6 +163,7 @@ def strength_of(now: Current) -> dict:
                 "cure": own.cure if own else "",
                 "shaft_mm": own.shaft_mm if own else 0.0,
                 "moves_mm": own.bending.sideways_mm if own else 0.0,
+                "bends": bool(own and own.bending.bends),
                 "reached": all(
                     is_within_reach(now.placed.world, c.at_mm, _facing(now, c.facet))
                     for c in contacts

@@ -8,8 +8,10 @@ from fairstand.stances.current import Current, current
 from fairstand.stances.models import Stance
 from printability.edits.props import plain_end, plain_support
 from printability.errors import EditError, PrintabilityError
+from printability.proposing import strengths_of
 from printability.supports import (
     anchor_on,
+    braces_for,
     carry,
     checkerboard,
     mirrored_place,
@@ -19,6 +21,7 @@ from printability.supports import (
     row_between,
     size_for,
 )
+from printability.supports.strength import bent_line, held_at_mm
 from printability.surface import round_hole
 
 __all__ = ["placed_out", "with_supports"]
@@ -191,7 +194,43 @@ def with_supports(now: Current, user) -> list[dict]:
     return sorted(rows, key=lambda row: not row["own"])
 
 
+def _braces(now: Current, asked: dict, user) -> dict:
+    """Braces for the chosen supports that bend, or for all that do."""
+    weak = _bending(now)
+    keys = asked.get("keys")
+    if isinstance(keys, list) and keys:
+        weak = {key: one for key, one in weak.items() if key in keys}
+    if not any(one.bends for one in weak.values()):
+        raise EditError("None of them bends too far.")
+    made, alone = braces_for(now.placed.standing, weak, now.setup.process)
+    if not made:
+        raise EditError("No other support is near enough to brace them with; thicken them.")
+    return {
+        "supports": [{k: v for k, v in plain_support(s).items() if k != "key"} for s in made],
+        "places": [], "alone": alone,
+    }  # fmt: skip
+
+
+def _bending(now: Current) -> dict:
+    look, threshold = now.inspection(), now.setup.effective_threshold_deg
+    found = strengths_of(now.placed, look, threshold, now.overhang(threshold))
+    return {key: one.bending for key, one in found.items()}
+
+
+def _bent(now: Current, asked: dict, user) -> dict:
+    """The bent line of one support, exaggerated."""
+    key = asked.get("key")
+    fitted = now.placed.supports.get(key) if isinstance(key, str) else None
+    if fitted is None or not fitted.stands or fitted.support.kind not in ("pillar", "strut"):
+        raise EditError("That is no pillar or strut that stands.")
+    others = [f for f in now.placed.standing if f.support.kind in ("brace", "strut")]
+    line, times = bent_line(fitted, now.setup.process, held_at_mm(fitted, others))
+    return {"supports": [], "places": line.tolist(), "alone": [], "times": times}
+
+
 _WAYS = {
+    "braces": _braces,
+    "bent": _bent,
     "row": _row,
     "checkerboard": _checkerboard,
     "ring": _ring,

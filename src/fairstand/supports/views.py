@@ -33,7 +33,8 @@ OTHERS = record(stances=items(record(id=WHOLE, name=TEXT, count=WHOLE, own=FLAG)
 STRENGTH = {
     "type": "object",
     "additionalProperties": record(
-        load_n=NUMBER, text=TEXT, cure=TEXT, shaft_mm=NUMBER, moves_mm=NUMBER, reached=FLAG,
+        load_n=NUMBER, text=TEXT, cure=TEXT, shaft_mm=NUMBER, moves_mm=NUMBER, bends=FLAG,
+        reached=FLAG,
         scar_mm2=NUMBER, on_show=FLAG, volume_mm3=NUMBER,
     ),
 }  # fmt: skip

@@ -14,7 +14,7 @@ from shapely import Point, Polygon
 from ..findings import FAR_OVER, Finding, Severity, beside, places_unheld
 from ..inspection import SPECK_MM2
 from ..layers import outlines, region_loops, tug_of_war
-from ..supports import Fitted, Support
+from ..supports import SIDES, Fitted, Support
 from .local import hanging_between
 
 if TYPE_CHECKING:
@@ -28,7 +28,7 @@ _MOST_LOOKS = 40
 _APART_MM = 8.0
 # Full looks at what is left out together, fewer where each takes long: so many points of layers
 # are looked at in all.
-_MOST_BATCHES, _LEAST_BATCHES, _POINTS_IN_ALL = 200, 4, 1_000_000
+_MOST_BATCHES, _LEAST_BATCHES, _POINTS_IN_ALL = 200, 3, 8_000_000
 _MOST_STEADY = 12
 
 
@@ -81,7 +81,8 @@ def _in_batches(search: "Search", kept: list[Support], place: dict, only, allowe
     one that stays was missed when it alone was left out, as far as there are looks.
     """
     waiting = [s.key for s in reversed(kept)]
-    points = max(len(search.own.own_layers.points), 1)
+    layers = search.own.own_layers
+    points = max(len(layers.points) + SIDES * layers.count * len(kept), 1)
     most = min(max(_POINTS_IN_ALL // points, _LEAST_BATCHES), _MOST_BATCHES)
     looks, count = 0, max(len(kept), 1)
     while waiting and looks < most:

@@ -1,10 +1,12 @@
 """Supports modelled by hand: anchored to the surface, fitted to the part as it stands, checked."""
 
 from .brace import BraceSize, fit_brace
+from .bracing import braces_for
 from .carrying import Alignment, Carried, Report, aligned, carry, keys_free
 from .clearance import met_by_rod, wall_behind
 from .graph import (
     KINDS,
+    SIDES,
     Contact,
     End,
     Fit,
@@ -41,6 +43,7 @@ from .tie_bar import TieBarSize, fit_tie_bar
 __all__ = [
     "KINDS",
     "LEAST_RISE_DEG",
+    "SIDES",
     "Alignment",
     "BraceSize",
     "BrimSize",
@@ -68,6 +71,7 @@ __all__ = [
     "World",
     "aligned",
     "anchor_on",
+    "braces_for",
     "carry",
     "checkerboard",
     "fit_all",

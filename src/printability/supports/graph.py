@@ -22,6 +22,7 @@ from .sizes import Size
 
 __all__ = [
     "KINDS",
+    "SIDES",
     "Contact",
     "End",
     "Fit",

@@ -14,7 +14,8 @@ from ..process import Process
 from .graph import Fitted, Rod
 
 __all__ = [
-    "Bending", "bending_of", "buckling_n", "held_at_mm", "least_shaft_mm", "sideways_mm",
+    "Bending", "bending_of", "bent_line", "buckling_n", "held_at_mm", "least_shaft_mm",
+    "sideways_mm",
 ]  # fmt: skip
 
 # A pillar's K, until something other than upright pillars holds the piece sideways.
@@ -148,3 +149,50 @@ def held_at_mm(fitted: Fitted, others: list[Fitted]) -> float:
                 if math.hypot(at[0] - x, at[1] - y) < 1e-6:
                     height = max(height, at[2])
     return height
+
+
+def bent_line(
+    fitted: Fitted, process: Process, held_mm: float = 0.0, points: int = 25
+) -> tuple[np.ndarray, float]:
+    """The middle line of a support as the drag bends it towards +x, exaggerated to be seen.
+
+    Its end moves by about a twelfth of its height; by the unit load's work at each height.
+
+    Parameters
+    ----------
+    fitted : Fitted
+    process : Process
+    held_mm : float
+        See `bending_of`.
+    points : int
+
+    Returns
+    -------
+    line : (p, 3) float
+        mm, from the place that is held up to its contact; empty where nothing bends.
+    times : float
+        How many times as much as it is.
+    """
+    top, force = fitted.contact_mm[2], process["drag_n"]
+    heights = np.linspace(held_mm, top, points)
+    moved = np.zeros(points)
+    for rod in fitted.members:
+        if not isinstance(rod, Rod):
+            continue
+        low, high = sorted((rod.a_mm[2], rod.b_mm[2]))
+        z0, z1 = max(low, held_mm), min(high, top)
+        if z1 <= z0:
+            continue
+        s = np.linspace(z0, z1, 65)
+        ends = [rod.r_a_mm, rod.r_b_mm] if rod.a_mm[2] <= rod.b_mm[2] else [rod.r_b_mm, rod.r_a_mm]
+        inertia = math.pi * (2 * np.interp(s, [low, high], ends)) ** 4 / 64
+        for i, z in enumerate(heights):
+            lever = np.clip(z - s, 0.0, None) * (top - s) / inertia
+            moved[i] += float(np.trapezoid(lever, s)) * force / (process["young_gpa"] * 1000)
+    if not moved[-1] > 0:
+        return np.zeros((0, 3)), 1.0
+    times = max((top - held_mm) / 12 / moved[-1], 1.0)
+    times = float(f"{times:.1g}")
+    at = np.array([fitted.at_height(z) for z in heights])
+    at[:, 0] += times * moved
+    return at, times

@@ -152,6 +152,46 @@ register("prop", {
       return this.edit("support", { key, size: { shaft_mm: shaft, foot_mm: foot, pad_mm: Math.max(one.size.pad_mm, foot) } });
     },
 
+    bends(key) {
+      return Boolean(this.strength[key]?.bends);
+    },
+    braceIt(key) {
+      return this.setOut("braces", { keys: key ? [key] : [] }, "braces for what bends");
+    },
+    get someBend() {
+      return Object.values(this.strength).some((s) => s.bends);
+    },
+    // The bent line of the one that is chosen, drawn larger than it is.
+    bentTimes: 0,
+    async showBent() {
+      this.bentTimes = 0;
+      const key = this.pillarKey;
+      if (this.chosenKeys.length !== 1 || !this.strength[key]?.bends) return;
+      try {
+        const found = await postJson(start.urls.set_out, { how: "bent", key });
+        if (this.pillarKey !== key || this.activity !== "prop") return;
+        this.bentTimes = found.times;
+        stage.view.markPlaces(found.places);
+      } catch {
+        // The list says how much it bends.
+      }
+    },
+    get bentText() {
+      return this.bentTimes > 1 ? `Dotted: as it bends, drawn ${this.bentTimes} times as much.` : this.bentTimes ? "Dotted: as it bends." : "";
+    },
+    get profileNames() {
+      return Object.keys(this.state.profiles);
+    },
+    get canProfile() {
+      return this.chosenSupports.length > 0 && this.chosenSupports.every((p) => "foot_mm" in p.size);
+    },
+    takeProfile(name, field) {
+      const [contact_mm, shaft_mm, foot_mm] = this.state.profiles[name];
+      field.value = "";
+      const size = (p) => ({ contact_mm, shaft_mm, foot_mm, pad_mm: Math.max(foot_mm, (p.size.pad_mm * foot_mm) / p.size.foot_mm) });
+      return this.edit("supports", { supports: this.chosenSupports.map((p) => ({ key: p.key, size: size(p) })), what: `${name} supports` });
+    },
+
     // ---- making ------------------------------------------------------------------------
 
     setTool(tool) {
@@ -318,6 +358,8 @@ register("prop", {
     },
     chooseKeys(keys) {
       this.chosenKeys = keys;
+      if (this.bentTimes) stage.view.markPlaces([]);
+      this.showBent();
       this.drawSupports();
       this.drawChosenPillar();
     },
@@ -564,7 +606,7 @@ register("prop", {
 
     refusedKey: () => `refused supports ${start.state.mesh_url.split("?")[0]}`,
     get refusedPlaces() {
-      return JSON.parse(sessionStorage.getItem(this.refusedKey()) ?? "[]");
+      return JSON.parse(localStorage.getItem(this.refusedKey()) ?? "[]");
     },
     async propose() {
       const key = this.state.key;
@@ -622,7 +664,7 @@ register("prop", {
     async takeProposal() {
       // What is left out is not proposed again.
       const out = this.proposal.drawn.filter((s) => this.leftOut.includes(s.key)).map((s) => s.contact_mm);
-      if (out.length) sessionStorage.setItem(this.refusedKey(), JSON.stringify([...this.refusedPlaces, ...out].slice(-500)));
+      if (out.length) localStorage.setItem(this.refusedKey(), JSON.stringify([...this.refusedPlaces, ...out].slice(-500)));
       const supports = this.keptProposed.map(({ support, ends, size, why, key }) => ({ name: key, support, ends, size, why }));
       this.dropProposal();
       if (await this.editMany(Alpine.raw(supports), `${supports.length} proposed supports`)) this.chooseNone();
