@@ -6,10 +6,11 @@ import random
 import pytest
 from django.core.files.uploadedfile import SimpleUploadedFile
 
-from asking import edit
+from asking import edit, post
 from commands import fairstand
 from fairstand.library.keeping import bring_in
 from fairstand.owner import local_maker
+from fairstand.stances.models import Stance
 from fairstand.workshop.models import Copy
 from printability.mesh import binary_stl
 from printability.process import PROCESSES, OwnProcess, read_own, shipped_as_own
@@ -150,6 +151,24 @@ def test_lines_of_habits_are_added_moved_and_dropped(client):
     assert Copy.objects.get().said["lines"][0] == lines[0]
     answer = _changed(client, url, 400, **{"line-0-size_mm2-low": "many"})
     assert "must be a number" in answer.content.decode()
+
+
+def test_a_stance_file_brings_its_process_and_takes_nobody_else_s(client):
+    stance = bring_in(local_maker(), binary_stl(table(), "t"), "table.stl").stances.get()
+    url = _copied(client, "process", "fdm")
+    key = url.rstrip("/").split("/")[-1]
+    _changed(client, url, **{"rule-threshold_deg": "33"})
+    assert edit(client, stance.pk, "process", process=key).status_code == 200
+    text = client.get(f"/hand-over/{stance.pk}/stance.json").content.decode()
+    assert json.loads(text)["edits"][-1]["parameters"]["own"]["rules"] == {"threshold_deg": 33.0}
+    # In another workshop the same key is quite another process.
+    _changed(client, url, **{"rule-threshold_deg": "71"})
+    strip = client.get(f"/bench/{stance.pk}/strip/").json()
+    made = post(client, stance.pk, "take-in", {"text": text, "strip_revision": strip["revision"]})
+    assert made.status_code == 200, made.content
+    taken = Stance.objects.latest("pk")
+    assert _state(client, taken)["threshold_deg"] == 33
+    assert _state(client, stance)["threshold_deg"] == 71
 
 
 def test_nothing_absurd_is_answered_with_500(client, draws):

@@ -1,12 +1,18 @@
 """The strip of a piece's stances: fork, name, order, delete, and undo of all that."""
 
+import hashlib
+import json
+from dataclasses import replace
+
 from django.db import transaction
 from django.urls import reverse
 from django.utils import timezone
 
 from fairstand.library.keeping import source_mesh
 from fairstand.memory import kept_object, stored_object
-from printability.edits import edit_from, kept_by_place
+from fairstand.workshop.shelf import own_process
+from printability.edits import Edit, edit_from, kept_by_place
+from printability.edits.process import PrintBy
 from printability.errors import EditError, PrintabilityError
 from printability.facts import facts_of
 from printability.parts import Frame
@@ -164,11 +170,25 @@ def take_in(stance_id: int, user, revision, text) -> Stance:
         read.check_model(piece.source_id)
         _room_for_one(piece)
         source = source_mesh(piece)
-        edits = kept_by_place(source, read.edits, Setup().framed(Frame(read.unit)))
+        edits = [_from_elsewhere(user, edit) for edit in read.edits]
+        edits = kept_by_place(source, edits, Setup().framed(Frame(read.unit)))
         if read.unit != (piece.file_unit or "mm"):
             edits.insert(0, edit_from("unit", {"unit": read.unit}))
         current(stance, edits)  # refuses what cannot be
         return _made(piece, stance, read.name or _free_name(piece), edits, "read")
+
+
+def _from_elsewhere(user, edit: Edit) -> Edit:
+    """An edit of a stance file; a process of another maker's own keeps the numbers that it has.
+
+    Its key may be that of quite another process of this maker's.
+    """
+    if not isinstance(edit, PrintBy) or edit.own is None:
+        return edit
+    if own_process(user, edit.process) == edit.own:
+        return edit
+    said = json.dumps(edit.own, sort_keys=True)
+    return replace(edit, process=f"file-{hashlib.sha256(said.encode()).hexdigest()[:12]}")
 
 
 def rename(stance_id: int, user, revision, name) -> Stance:

@@ -313,6 +313,8 @@ class _Round:
         if self.process["pull_n_mm2"]:
             rim = 2 * math.pi * radius * self.h * self.process["green_n_mm2"]
             each = rim / (_SAFE_RATIO[self.options.clear] * self.process["pull_n_mm2"])
+            if each <= 0:  # what has just set holds nothing: no number of contacts will do
+                return
             apart = min(apart, math.sqrt(each))
         if part.area_mm2 < 12 * apart**2:
             return
