@@ -1,4 +1,4 @@
-"""The workshop and what Prop takes from elsewhere: processes, habits, stands, other stances."""
+"""The workshop’s shelf, and what Prop takes from elsewhere: processes, habits, stands, other stances."""
 
 import manifold3d
 import pytest
