@@ -20,7 +20,7 @@ from printability.mesh import (
 from printability.process import PROCESSES
 from printability.stance import Setup, fold, place, turned
 from printability.supports import KINDS as SUPPORTS
-from printability.supports import Fit
+from printability.supports import Fit, text_of_shape
 from solids import PILLAR_SIZE as SIZE
 from solids import box, ours, pillar_under, table, together
 
@@ -155,6 +155,7 @@ def test_every_kind_of_edit_survives_being_written_down():
         "remove_support": {"key": "1"},
         "supports": {"supports": ({"key": "2", "support": "strut", "ends": (PLACE, {"support": "1", "t": None}),
             "size": STRUT, "insist": True, "why": "a lobe"},), "remove": ("1",), "what": "two"},
+        "stand": {"key": "3", "name": "block.stl", "mesh": text_of_shape(ours(box(4, 4, 4))), "at_mm": (1.0, 2.0)},
         "paint": {"side": "show", "places": (PICK, PLACE), "brush_mm": 3.0, "facets": ((0, 4), (7, 1))},
         "fill": {"side": "back", "at": PLACE, "crease_deg": 30.0},
         "measure": {"what": "slope", "anchors": ({"facet": 0, "weights": (1.0, 0.0, 0.0)},)},
