@@ -83,6 +83,20 @@ class Bending:
         return self.buckles_n < 2 * self.load_n
 
 
+def _sections(fitted: Fitted, held_mm: float, count: int):
+    """Each rod that stands free, with heights along it and the second moment there, mm⁴."""
+    top = fitted.contact_mm[2]
+    for rod in fitted.members:
+        if not isinstance(rod, Rod):
+            continue
+        ends = sorted(((rod.a_mm[2], rod.r_a_mm), (rod.b_mm[2], rod.r_b_mm)))
+        (low, _), (high, _) = ends
+        z0, z1 = max(low, held_mm), min(high, top)
+        if z1 > z0:
+            steps = np.linspace(z0, z1, count)
+            yield rod, steps, math.pi * (2 * np.interp(steps, *zip(*ends, strict=True))) ** 4 / 64
+
+
 def bending_of(
     fitted: Fitted, process: Process, load_n: float = 0.0, held_mm: float = 0.0,
     is_held: bool = False,
@@ -108,19 +122,9 @@ def bending_of(
     force = process["drag_n"]
     top = fitted.contact_mm[2]
     moved, free, thin = 0.0, max(top - held_mm, 0.0), math.inf
-    for rod in fitted.members:
-        if not isinstance(rod, Rod):
-            continue
-        low, high = sorted((rod.a_mm[2], rod.b_mm[2]))
-        z0, z1 = max(low, held_mm), min(high, top)
-        if z1 <= z0:
-            continue
-        steps = np.linspace(z0, z1, 33)
-        r = np.interp(steps, [low, high], [rod.r_a_mm, rod.r_b_mm] if rod.a_mm[2] <= rod.b_mm[2]
-                      else [rod.r_b_mm, rod.r_a_mm])  # fmt: skip
-        inertia = math.pi * (2 * r) ** 4 / 64
+    for rod, steps, inertia in _sections(fitted, held_mm, 33):
         moved += float(np.trapezoid((top - steps) ** 2 / inertia, steps)) * force / young
-        if high - low > 0 and rod.r_a_mm == rod.r_b_mm and z1 < top:
+        if rod.r_a_mm == rod.r_b_mm and steps[-1] < top:
             thin = min(thin, 2 * rod.r_a_mm)
     thin = thin if math.isfinite(thin) else 2 * min(
         (min(r.r_a_mm, r.r_b_mm) for r in fitted.members if isinstance(r, Rod)), default=0.5
@@ -176,16 +180,7 @@ def bent_line(
     top, force = fitted.contact_mm[2], process["drag_n"]
     heights = np.linspace(held_mm, top, points)
     moved = np.zeros(points)
-    for rod in fitted.members:
-        if not isinstance(rod, Rod):
-            continue
-        low, high = sorted((rod.a_mm[2], rod.b_mm[2]))
-        z0, z1 = max(low, held_mm), min(high, top)
-        if z1 <= z0:
-            continue
-        s = np.linspace(z0, z1, 65)
-        ends = [rod.r_a_mm, rod.r_b_mm] if rod.a_mm[2] <= rod.b_mm[2] else [rod.r_b_mm, rod.r_a_mm]
-        inertia = math.pi * (2 * np.interp(s, [low, high], ends)) ** 4 / 64
+    for _, s, inertia in _sections(fitted, held_mm, 65):
         for i, z in enumerate(heights):
             lever = np.clip(z - s, 0.0, None) * (top - s) / inertia
             moved[i] += float(np.trapezoid(lever, s)) * force / (process["young_gpa"] * 1000)
