@@ -85,6 +85,33 @@ def test_a_machine_and_a_material_are_used_by_every_process_that_names_them(clie
     assert made["density_g_cm3"] == 1.27
 
 
+def test_a_machine_that_breaks_a_process_is_refused_and_breaks_no_stance(client):
+    stance = bring_in(local_maker(), binary_stl(table(), "t"), "table.stl").stances.get()
+    machine, process = _copied(client, "machine", "fdm"), _copied(client, "process", "fdm")
+    keys = [url.rstrip("/").split("/")[-1] for url in (machine, process)]
+    _changed(client, process, machine=keys[0])
+    assert edit(client, stance.pk, "process", process=keys[1]).status_code == 200
+    before = _state(client, stance)["view_key"]
+    answer = _changed(client, machine, 400, **{"rule-line_mm": "0.005"})
+    assert "is made with it" in answer.content.decode()
+    # Were it so all the same, what the process said when it was chosen would hold.
+    copy = Copy.objects.get(noun="machine")
+    copy.said["values"]["line_mm"] = 0.005
+    copy.revision += 1
+    copy.save()
+    assert _state(client, stance)["view_key"] == before
+    assert client.get(f"/bench/{stance.pk}/").status_code == 200
+    assert client.get(process).status_code in (200, 404)
+
+
+def test_braces_are_asked_for_before_the_layers_are_known(client, settings):
+    stance = bring_in(local_maker(), binary_stl(table(23.7), "t"), "table.stl").stances.get()
+    settings.FAIRSTAND_BACKGROUND_FACETS = 1
+    answer = post(client, stance.pk, "supports/set-out", {"how": "braces"})
+    assert answer.status_code == 409
+    assert "not worked out" in answer.json()["error"]
+
+
 def test_what_is_shipped_is_fixed(client):
     for noun, key in (("process", "resin"), ("machine", "fdm"), ("habits", "metal")):
         page = client.get(f"/workshop/{noun}/{key}/").content.decode()

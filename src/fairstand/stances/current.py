@@ -19,6 +19,7 @@ from fairstand.memory import (
 )
 from fairstand.workshop import shelf
 from printability.edits import Edit, edit_from
+from printability.errors import EditError
 from printability.findings import Ledger, find
 from printability.inspection import Inspection, inspect_model
 from printability.layers import Layers, layer_count, slice_layers
@@ -249,7 +250,11 @@ def _edit_of(stance: Stance, record: EditRecord) -> Edit:
     parameters = record.parameters
     if record.kind == "process" and parameters.get("own"):
         own = shelf.own_process(stance.piece.owner, parameters["process"])
-        parameters = parameters | ({"own": own} if own else {})
+        if own:
+            try:
+                return edit_from(record.kind, parameters | {"own": own})
+            except EditError:  # what it says now makes no sense: what it said then holds
+                pass
     return edit_from(record.kind, parameters)
 
 

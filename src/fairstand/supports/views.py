@@ -63,7 +63,10 @@ def proposals(request, stance_id):
 @json_view
 def set_out(request, stance_id):
     """Where supports set out together would stand; nothing is changed."""
-    return placed_out(now_of(request, stance_id), body_of(request), request.user)
+    try:
+        return placed_out(now_of(request, stance_id), body_of(request), request.user)
+    except NeedsWork:
+        return JsonResponse({"error": "The layers are not worked out yet."}, status=409)
 
 
 @require_GET

@@ -246,7 +246,18 @@ def change(user, noun: str, key: str, revision: int, said: dict) -> Copy:
             copy.after, copy.said = [], fresh
             copy.revision += 1
             copy.save()
+            _check_users_of(user, copy)
     return copy
+
+
+def _check_users_of(user, copy: Copy) -> None:
+    """Whether the maker's processes make sense with a machine or material as it is now."""
+    for one in Copy.objects.of(user, "process"):
+        if one.said.get(copy.noun) == copy.key:
+            try:
+                OwnProcess.from_plain(filled(user, _own(NOUNS["process"], one)))
+            except ProcessError as error:
+                raise ProcessError(f"“{one.label}” is made with it. {error}") from error
 
 
 def move(user, noun: str, key: str, revision: int, step: int) -> Copy:
@@ -262,4 +273,5 @@ def move(user, noun: str, key: str, revision: int, step: int) -> Copy:
             copy.said = said
             copy.revision += 1
             copy.save()
+            _check_users_of(user, copy)
     return copy

@@ -17,7 +17,7 @@ from ..process import read_own
 from ..stance import Placed
 from ..supports import Fitted, checkerboard, rim
 from ..surface import BACK, NEITHER, SHOW, round_hole
-from .spots import Wanted, _Round
+from .spots import Round, Wanted
 from .stands import Spot, Stands
 
 if TYPE_CHECKING:
@@ -101,11 +101,6 @@ class HabitLine:
             (self.height_mm, finding.z_mm),
         )  # fmt: skip
         return all(low <= value <= high for (low, high), value in measures)
-
-    @property
-    def said(self) -> str:
-        """The line in words."""
-        return f"{PLACES[self.place]}: {STANDS[self.stand]}"
 
 
 def _number(value, name: str, low: float, high: float, unit: str) -> float:
@@ -227,7 +222,7 @@ class Applied:
     ----------
     made : list of Fitted
     missed : list of Unreachable
-    left_alone : set of str
+    left_alone : set of tuple
         Findings, by kind and place, that no line is for or that a line leaves alone.
     said : list of str
     """
@@ -303,7 +298,7 @@ class _Applying:
                 return
 
     def _one(self, look: Inspection, finding: Finding) -> None:
-        job = _Round(self.search, self.stands, look, Wanted())
+        job = Round(self.search, self.stands, look, Wanted())
         place, slope, spots = self._place(job, finding)
         facet = spots[0][0] if spots else -1
         sides = self.search.sides
@@ -342,7 +337,7 @@ class _Applying:
 
         self.out.missed.append(Unreachable(tuple(map(float, at_mm)), why))
 
-    def _place(self, job: _Round, finding: Finding):
+    def _place(self, job: Round, finding: Finding):
         """What kind of place it is, its slope, and where one contact would go, the best first."""
         if finding.kind == "island":
             island = job.look.islands[int(finding.id.split("-")[1]) - 1]

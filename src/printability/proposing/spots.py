@@ -18,7 +18,7 @@ from .stands import Spot, Stands
 if TYPE_CHECKING:
     from .proposal import Search, Unreachable
 
-__all__ = ["Wanted", "spots_for"]
+__all__ = ["Round", "Wanted", "spots_for"]
 
 # What is judged by itself here is kept this far within its limit, so that the whole agrees.
 _WITHIN = 0.96
@@ -59,7 +59,7 @@ def spots_for(
     findings : list of Finding
     wanted : Wanted
     """
-    job = _Round(search, stands, look, wanted)
+    job = Round(search, stands, look, wanted)
     for finding in findings:
         if finding.kind == "island":
             job.island(finding)
@@ -81,7 +81,9 @@ def spots_for(
     return job.made, job.missed
 
 
-class _Round:
+class Round:
+    """One round of standing contacts, by what an inspection found."""
+
     def __init__(self, search, stands, look, wanted):
         self.search, self.stands, self.look, self.wanted = search, stands, look, wanted
         self.options, self.process = search.options, search.process

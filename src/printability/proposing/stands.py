@@ -80,7 +80,8 @@ class Stands:
         if any(math.dist(spot.place_mm, one) < near for one in self.options.refused):
             return None, "You refused a contact here."
         weight = spot.weight
-        if self.sides is not None and self.sides[spot.facet] == SHOW:
+        on_show = self.sides is not None and self.sides[spot.facet] == SHOW
+        if on_show:
             weight = "light"
         if not is_within_reach(self.world, spot.place_mm, normal):
             return None, "No straight tool of 3 × 60 mm gets there to take it off."
@@ -89,9 +90,12 @@ class Stands:
         key = f"p{self.number}"
         size = self._slim(self.sizes[weight], spot.place_mm[2])
         if spot.contact_mm:
-            shaft = max(size.shaft_mm, spot.contact_mm)
+            contact = spot.contact_mm
+            if on_show:  # no wider than a light one
+                contact = min(contact, size.contact_mm)
+            shaft = max(size.shaft_mm, contact)
             size = replace(
-                size, contact_mm=spot.contact_mm, shaft_mm=shaft, foot_mm=max(size.foot_mm, shaft)
+                size, contact_mm=contact, shaft_mm=shaft, foot_mm=max(size.foot_mm, shaft)
             )
         found = fit_pillar(self.world, pillar_on(key, anchor, size, why=spot.why))
         if found.stands and self._is_on_plate(found):

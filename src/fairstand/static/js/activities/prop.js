@@ -81,7 +81,7 @@ register("prop", {
       if (this.tool === "tie_bar") return this.firstEnd ? "Click the other end" : "Click one of the two ends to tie";
       if (this.tool === "face") return "Click the underside that is to be set with contacts";
       if (this.tool === "ring") return "Click the wall of a round hole that lies on its side";
-      return "Click an underside to stand a pillar; drag a contact to move it, a shaft to another to brace them";
+      return "Click an underside to stand a pillar; drag a contact to move it";
     },
     get canBrace() {
       return this.chosenSupports.filter((p) => p.kind === "pillar" || p.kind === "strut").length > 1;
