@@ -688,6 +688,7 @@ register("prop", {
         if (this.state.key !== key || this.activity !== "prop") return;
         stage.view.setWash(new Float32Array(bytes, 4));
         this.strength = strength;
+        this.showBent(); // of what was chosen before this was known
       } catch (error) {
         this.refused(error);
       }
