@@ -16,7 +16,7 @@ test: $(VENV)/.dev
 	$(BIN)/lint-imports
 	@echo "Compiling (the first time one to two minutes) …"
 	@$(BIN)/python -c "from fairstand.warm_up import warm_up; warm_up()"
-	$(BIN)/python -m pytest -n 2
+	$(BIN)/python -m pytest -n 2 --dist worksteal
 
 bench: $(VENV)/.dev
 	$(BIN)/python -m benchmarks

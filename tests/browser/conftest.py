@@ -10,25 +10,19 @@ from printability.mesh import binary_stl
 
 
 @pytest.fixture(scope="session")
-def _servers(tmp_path_factory):
-    """Both servers, started together: the one waits for no other."""
-    busy = {"FAIRSTAND_BACKGROUND_FACETS": "2000", "FAIRSTAND_BACKGROUND_BYTES": "200000"}
-    plain = Server(tmp_path_factory.mktemp("serve"), wait=False)
-    crowded = Server(tmp_path_factory.mktemp("busy"), wait=False, **busy)
-    yield plain, crowded
-    plain.stop()
-    crowded.stop()
+def server(tmp_path_factory):
+    server = Server(tmp_path_factory.mktemp("serve"))
+    yield server
+    server.stop()
 
 
 @pytest.fixture(scope="session")
-def server(_servers):
-    return _servers[0]
-
-
-@pytest.fixture(scope="session")
-def busy_server(_servers):
+def busy_server(tmp_path_factory):
     """A server to which nearly everything is long work."""
-    return _servers[1]
+    limits = {"FAIRSTAND_BACKGROUND_FACETS": "2000", "FAIRSTAND_BACKGROUND_BYTES": "200000"}
+    server = Server(tmp_path_factory.mktemp("busy"), **limits)
+    yield server
+    server.stop()
 
 
 @pytest.fixture(scope="session")
@@ -42,7 +36,7 @@ def chromium():
 @pytest.fixture
 def page(chromium):
     """A fresh page; errors of its scripts fail the test."""
-    context = chromium.new_context(viewport=WINDOW, accept_downloads=True)
+    context = chromium.new_context(viewport=WINDOW, accept_downloads=True, device_scale_factor=0.5)
     context.set_default_timeout(60_000)
     page = context.new_page()
     errors = []

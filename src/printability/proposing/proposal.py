@@ -87,7 +87,8 @@ class Search:
                  base: Placed | None = None, own_layers=None):  # fmt: skip
         self.part, self.options, self.sides = part, options, sides
         self.setup = setup
-        self.progress = progress or (lambda *_: None)
+        self._told = progress or (lambda *_: None)
+        self._last = ("", 0.0)
         bare = replace(setup, supports=())
         self.base = stand(part, bare, base)
         self.process = setup.process
@@ -98,6 +99,15 @@ class Search:
         self.overhang = self.own.overhang(self.threshold)
         self._looks: dict[tuple, Inspection] = {}
         _ = self.own.hair_mm
+
+    def progress(self, stage: str, done: float) -> None:
+        """Say how far it is; may raise to stop."""
+        self._last = stage, done
+        self._told(stage, done)
+
+    def may_stop(self) -> None:
+        """Say the same again from inside a long step, so that it can be stopped there."""
+        self._told(*self._last)
 
     def look(self, supports: tuple[Support, ...]) -> tuple[Placed, Inspection]:
         """The part with the maker's supports and some more, sliced; the last ones remembered."""

@@ -26,7 +26,7 @@ _SAFE_RATIO = {"risky": 2.06, "failing": 1.03}
 _MOST_IN_LAYER = 600
 # Where a contact finds no room: so far aside it is tried again, in times the contact, around.
 _ASIDE_MM, _AROUND = (0.6, 1.2, 2.4, 4.0), 8
-_MOST_PIECES, _MOST_CANDIDATES = 4_000, 700
+_MOST_PIECES, _MOST_CANDIDATES = 16_000, 700
 # Of a patch, what may stay unheld, and how much nearer than it need be a contact is taken for.
 _LEFT, _NEARER = 0.01, 0.94
 _MOST_STEADY = 6
@@ -220,6 +220,7 @@ class Round:
         kinds = {f.kind for f in findings}
         seeded = False
         for _ in range(_MOST_IN_LAYER):
+            self.search.may_stop()
             bad = [p for p in self._hanging(own, below, discs, k) if self._is_bad(p, flagged, bare)]
             if not bad:
                 return
@@ -253,6 +254,7 @@ class Round:
         usable = np.ones(len(pool), bool)
         reason, tried = "Nothing faces down here.", 0
         while len(left) and usable.any() and tried < _MOST_IN_LAYER:
+            self.search.may_stop()
             tried += 1
             gain = (_apart(pool, left) <= hold).sum(axis=1) * usable
             best = int(np.argmax(gain))

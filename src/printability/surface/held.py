@@ -23,7 +23,7 @@ from ._held_kernels import distances, in_sight
 __all__ = ["Held", "HeldPieces", "held_by_contacts", "held_in_sum", "held_pieces"]
 
 # Pieces of a patch that it is taken apart into at most, and their size for a flat one.
-_MOST_PIECES = 24_000
+_MOST_PIECES = 40_000
 _PIECES_ACROSS = 8.0
 # Ways along edges of pieces are longer than straight ones by at most this (worked out for a net
 # of right angles, diagonals one way).
@@ -172,7 +172,8 @@ class _Field:
     def __init__(self, mesh, facets, reach, ledge, most, across):
         total = float(facet_areas(mesh)[facets].sum())
         size = float(reach.min()) / across
-        self.size = size = max(size, math.sqrt(total / most))
+        # Halving edges makes about four triangles of a square of that size.
+        self.size = size = max(size, 2.0 * math.sqrt(total / most))
         self.facets = facets
         self.corners, self.of = _pieces(mesh, facets, size)
         flat = self.corners.reshape(-1, 3)
