@@ -13,7 +13,7 @@ from typing import TYPE_CHECKING
 import numpy as np
 
 from .mesh import Mesh, rotation_about_axes
-from .parts import WHOLE, Anchor, Frame, Framed, Part, Step, build_parts
+from .parts import WHOLE, Anchor, Frame, Framed, Part, Step, build_parts, is_of
 from .process import PROCESSES, Process
 from .supports import Fitted, Support, World, fit_all
 from .surface import Stroke
@@ -28,6 +28,8 @@ __all__ = [
     "Setup",
     "fold",
     "part_of",
+    "part_on_bench",
+    "parts_of",
     "place",
     "stand",
     "turned",
@@ -96,12 +98,14 @@ class Setup:
         return framed[-1] if framed else Frame()
 
     def framed(self, frame: Frame) -> "Setup":
-        """The same in another frame; of frames that follow each other the last one counts."""
-        steps = self.shape
-        while steps and isinstance(steps[-1], Framed):
-            steps = steps[:-1]
-        before = replace(self, shape=steps)
-        return before if frame == before.frame else replace(self, shape=(*steps, Framed(frame)))
+        """The same in another frame.
+
+        It comes before all other changes of shape, whenever it was asked for: these are kept in
+        the import's own numbers, so joints, say, keep their dimensions when the piece is scaled.
+        """
+        others = tuple(step for step in self.shape if not isinstance(step, Framed))
+        framed = () if frame == Frame() else (Framed(frame),)
+        return replace(self, shape=(*framed, *others))
 
     @property
     def angles_deg(self) -> tuple[float, float, float]:
@@ -193,11 +197,36 @@ class Placed:
 
 
 def part_of(source: Mesh, setup: Setup, remembered=lambda name, make: make()) -> Part:
-    """The setup's part as its steps leave it, not turned yet; see `build_parts`."""
-    for part in build_parts(source, setup.shape, remembered):
-        if part.key == setup.part:
-            return part
-    raise KeyError(setup.part)
+    """The setup's part as its steps leave it, not turned yet; see `build_parts`.
+
+    Where it has not been cut off yet, what it is to be cut from.
+
+    Raises
+    ------
+    KeyError
+        If there is neither.
+    """
+    parts = {part.key: part for part in parts_of(source, setup, remembered)}
+    key = setup.part
+    while key not in parts:
+        if "." not in key:
+            raise KeyError(setup.part)
+        key = key.rpartition(".")[0]
+    return parts[key]
+
+
+def parts_of(source: Mesh, setup: Setup, remembered=lambda name, make: make()) -> tuple[Part, ...]:
+    """All parts that the setup's steps leave."""
+    return build_parts(source, setup.shape, remembered)
+
+
+def part_on_bench(keys: list[str], wanted: str) -> str:
+    """The part to show where another one may be gone: itself, what it was cut from or into."""
+    if wanted in keys:
+        return wanted
+    above = [key for key in keys if is_of(key, wanted)]
+    below = [key for key in keys if is_of(wanted, key)]
+    return (above or below or keys)[0]
 
 
 def turned(shape: Mesh, angles_deg: tuple[float, float, float]) -> Mesh:

@@ -114,6 +114,17 @@ def _parser() -> argparse.ArgumentParser:
     )  # fmt: skip
     prop.add_argument("--out", metavar="FILE", help="write model and supports, .stl or .3mf")
     prop.add_argument("--stance", metavar="OUT.json", help="write the stance")
+    cuts = commands.add_parser("cuts", help="propose where to cut a model")
+    _of_model(cuts)
+    cuts.add_argument(
+        "--turn", type=_turn, default=(0.0, 0.0, 0.0), metavar="RX,RY,RZ",
+        help="as it stands now: degrees about the fixed axes X, then Y, then Z",
+    )  # fmt: skip
+    cuts.add_argument(
+        "--top", type=_top, default=5, metavar="N", help="how many to propose, 1 to 20"
+    )
+    cuts.add_argument("--fit", action="store_true", help="cut it so that every part fits")
+    cuts.add_argument("--stance", metavar="OUT.json", help="write the best cut as a stance")
     make = commands.add_parser("make", help="make the files of a stance")
     make.add_argument("file", help="the model that the stance was made for")
     make.add_argument("stance", help="a stance file, written by the bench")
@@ -142,13 +153,15 @@ def main(arguments: list[str] | None = None) -> int:
     """Run the command; returns the exit code."""
     words = _with_joined_turn(sys.argv[1:] if arguments is None else arguments)
     options = _parser().parse_args(words)
-    if options.command in ("inspect", "turns", "prop", "make"):
+    if options.command in ("inspect", "turns", "prop", "cuts", "make"):
         if options.command == "inspect":
             from .inspect import run
         elif options.command == "turns":
             from .turns import run
         elif options.command == "prop":
             from .prop import run
+        elif options.command == "cuts":
+            from .cuts import run
         else:
             from .make import run
 

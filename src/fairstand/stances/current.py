@@ -24,8 +24,16 @@ from printability.findings import Ledger, find
 from printability.inspection import Inspection, inspect_model
 from printability.layers import Layers, layer_count, slice_layers
 from printability.mesh import Mesh, facet_areas
-from printability.parts import Frame, Part
-from printability.stance import Placed, Setup, fold, part_of, stand
+from printability.parts import WHOLE, Frame, Framed, Part
+from printability.stance import (
+    Placed,
+    Setup,
+    fold,
+    part_of,
+    part_on_bench,
+    parts_of,
+    stand,
+)
 from printability.surface import (
     Overhang,
     overhang_of,
@@ -70,6 +78,19 @@ class Current:
     def part(self) -> Part:
         """The part as the changes of its shape leave it."""
         return part_of(self.source, self.setup, remembered)
+
+    @cached_property
+    def parts(self) -> tuple[Part, ...]:
+        """All parts that there are."""
+        return parts_of(self.source, self.setup, remembered)
+
+    def of_part(self, key: str) -> "Current":
+        """The same stance with another part on the bench."""
+        if key == self.setup.part:
+            return self
+        start = replace(_start(self.stance), part=key)
+        setup = fold(self.source, self.edits, start)
+        return replace(self, setup=setup, given=self.edits, further=())
 
     @cached_property
     def placed(self) -> Placed:
@@ -260,7 +281,7 @@ def _edit_of(stance: Stance, record: EditRecord) -> Edit:
 
 def current(
     stance: Stance, edits: list[Edit] | None = None, further: tuple[Edit, ...] = (),
-    is_passing: bool = False,
+    is_passing: bool = False, part: str | None = None,
 ) -> Current:  # fmt: skip
     """The stance as it is, or as it would be.
 
@@ -273,13 +294,25 @@ def current(
         After those.
     is_passing : bool
         Whether it is only shown while the hand moves: without supports then.
+    part : str, optional
+        Instead of the one on the bench; where it is not there, what it was cut from or into.
     """
     source = source_mesh(stance.piece)
-    if edits is None:
-        setup = _setup_in_force(stance, source)
-    else:
-        setup = fold(source, edits, _start(stance))
-    setup = fold(source, further, setup)
+    wanted = stance.part if part is None else part
+
+    def of(key: str) -> Setup:
+        if edits is None:
+            before = _setup_in_force(stance, source, key)
+        else:
+            before = fold(source, edits, replace(_start(stance), part=key))
+        return fold(source, further, before)
+
+    setup = of(wanted)
+    # A cut that was made or taken back may have left other parts than there were.
+    if any(not isinstance(step, Framed) for step in setup.shape) or wanted != WHOLE:
+        keys = [one.key for one in parts_of(source, setup, remembered)]
+        there = part_on_bench(keys, wanted)
+        setup = setup if there == wanted else of(there)
     if is_passing:
         setup = replace(setup, supports=())
     given = None if edits is None else tuple(edits)
@@ -296,7 +329,7 @@ def _start(stance: Stance) -> Setup:
     return Setup().framed(Frame(stance.piece.file_unit or "mm"))
 
 
-def _setup_in_force(stance: Stance, source: Mesh) -> Setup:
+def _setup_in_force(stance: Stance, source: Mesh, part: str) -> Setup:
     """What the stance's edits add up to, remembered by the digest of the last one.
 
     However much was painted and propped before, a request reads the last edit's digest only.
@@ -306,12 +339,12 @@ def _setup_in_force(stance: Stance, source: Mesh) -> Setup:
     tips = dict(stance.edits.filter(position__in=(n - 2, n - 1)).values_list("position", "digest"))
 
     def name(count: int) -> str:
-        return f"setup/{start}/{tips.get(count - 1, '') if count else ''}"
+        return f"setup/{start}/{part}/{tips.get(count - 1, '') if count else ''}"
 
     def make() -> Setup:
         before = known_already(name(n - 1)) if n > 1 else None
         if before is None:
-            return fold(source, edits_in_force(stance), _start(stance))
+            return fold(source, edits_in_force(stance), replace(_start(stance), part=part))
         record = stance.edits.get(position=n - 1)
         return fold(source, [_edit_of(stance, record)], before)
 

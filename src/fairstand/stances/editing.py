@@ -6,10 +6,12 @@ from django.db import transaction
 
 from fairstand.replies import Superseded
 from fairstand.workshop.shelf import own_process
-from printability.edits import carried_over, edit_from
+from printability.edits import EDIT_KINDS, carried_over, edit_from
 from printability.edits.base import number
 from printability.edits.props import MOST_AT_ONCE, ChangeSupports, plain_end
 from printability.errors import EditError
+from printability.parts import WHOLE, is_of
+from printability.splitting import Cut
 from printability.supports import (
     KINDS,
     Fitted,
@@ -26,7 +28,7 @@ from .models import EditRecord, Stance
 # How the page asks for a support; the one name is of an earlier day.
 MAKE_SUPPORT = ("support", "pillar")
 
-__all__ = ["check_revision", "preview_support", "redo", "take", "undo"]
+__all__ = ["check_revision", "preview_support", "redo", "show_part", "take", "undo"]
 
 
 def take(stance_id: int, user, revision, kind: str, parameters: dict) -> Current:
@@ -59,8 +61,14 @@ def take(stance_id: int, user, revision, kind: str, parameters: dict) -> Current
             parameters = {"key": str(next_number(before))} | parameters
         elif kind == "process":
             parameters = _with_own(user, parameters)
-        edit = edit_from(kind, parameters).located(before.part)
-        edit.check_part((before.part.key,))
+        elif kind == "cut" and isinstance(parameters, dict):
+            parameters = {"key": next_cut(before), "part": before.setup.part} | parameters
+        elif kind == "scale_to_fit" and len(before.parts) > 1:
+            # As large as this part may be: said in numbers, for each part would say its own.
+            scaled = edit_from(kind, parameters).applied(before.setup, before.source).frame.scale
+            kind, parameters = "scale", dict(zip("xyz", scaled, strict=True))
+        edit = edit_from(kind, _of_part(before, kind, parameters)).located(before.part)
+        edit.check_part([part.key for part in before.parts])
         now, note = current(stance, further=(edit,)), ""
         if kind in ("support", "stand"):
             fitted = now.placed.supports[edit.key]
@@ -68,6 +76,8 @@ def take(stance_id: int, user, revision, kind: str, parameters: dict) -> Current
                 raise EditError(f"{fitted.text} Nothing was changed.")
         elif kind == "supports":
             edit, note = _that_stands(before, now, edit)
+        elif kind == "cut":
+            check_cut(before, now, edit)
         stance.edits.filter(position__gte=stance.in_force).delete()
         tip = stance.edits.filter(position=stance.in_force - 1).values_list("digest", flat=True)
         EditRecord.after(next(iter(tip), ""), stance, stance.in_force, edit).save(force_insert=True)
@@ -75,6 +85,60 @@ def take(stance_id: int, user, revision, kind: str, parameters: dict) -> Current
         stance.revision += 1
         stance.save(update_fields=["in_force", "revision"])
     return replace(current(stance), note=note)
+
+
+def _of_part(now: Current, kind: str, parameters: dict) -> dict:
+    """What is said of the part on the bench, if nothing else is said."""
+    if not isinstance(parameters, dict) or now.setup.part == WHOLE or "part" in parameters:
+        return parameters
+    cls = EDIT_KINDS.get(kind)
+    return parameters if cls is None or cls.of_all else parameters | {"part": now.setup.part}
+
+
+def show_part(stance_id: int, user, revision, key) -> Current:
+    """Put another part on the bench.
+
+    Raises
+    ------
+    EditError
+        If there is no such part.
+    Superseded
+    """
+    with transaction.atomic():
+        stance = _at(stance_id, user, revision)
+        if key not in [part.key for part in current(stance).parts]:
+            raise EditError("That part is not there any more.")
+        stance.part = key
+        stance.revision += 1
+        stance.save(update_fields=["part", "revision"])
+    return current(stance)
+
+
+def next_cut(now: Current) -> str:
+    """The next free number for a cut; none is given out twice within a stance."""
+    used = now.stance.edits.filter(kind="cut").values_list("parameters__key", flat=True)
+    return str(max((int(k) for k in used if str(k).isdigit()), default=0) + 1)
+
+
+def check_cut(before: Current, now: Current, edit) -> None:
+    """Whether a cut cuts anything.
+
+    Raises
+    ------
+    EditError
+        If it meets nothing, or what it would cut is no solid.
+    """
+    old = {part.key: part for part in before.parts if is_of(edit.part, part.key)}
+    new = {part.key for part in now.parts}
+    moved = any(isinstance(s, Cut) and s.key == edit.key for s in before.setup.shape)
+    if moved or set(old) - new:
+        return
+    if not any(part.mesh.is_watertight for part in old.values()):
+        raise EditError(
+            "The model’s surface is open, so a cut has no inside to close; repair it where it "
+            "was made. Nothing was changed."
+        )
+    raise EditError("The plane does not meet the part. Nothing was changed.")
 
 
 def _with_own(user, parameters: dict) -> dict:

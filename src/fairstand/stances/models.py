@@ -39,6 +39,8 @@ class Stance(models.Model):
     in_force = models.PositiveIntegerField(default=0)
     # Counts every change, undo and redo included: a change names the one that it was made on.
     revision = models.PositiveBigIntegerField(default=0)
+    # The part that is on the bench; see `printability.parts`.
+    part = models.CharField(max_length=60, default="1")
     forked_from = models.ForeignKey("self", models.SET_NULL, null=True, blank=True)
     created = models.DateTimeField(default=timezone.now)
     deleted = models.DateTimeField(null=True, blank=True)

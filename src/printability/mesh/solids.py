@@ -8,7 +8,8 @@ from .index import facet_boxes
 from .model import Mesh
 
 __all__ = [
-    "as_solid", "bodies_apart", "bodies_of", "body_boxes", "mesh_of", "union_of_bodies",
+    "as_solid", "bodies_apart", "bodies_of", "body_boxes", "facets_of_bodies", "mesh_of",
+    "union_of_bodies",
 ]  # fmt: skip
 
 
@@ -56,10 +57,18 @@ def bodies_apart(mesh: Mesh) -> list[Mesh]:
     A body with its surface turned inwards is a cavity; it belongs to the smallest body around
     it. One that nothing contains stays by itself.
     """
+    facets = facets_of_bodies(mesh)
+    if len(facets) <= 1:
+        return [mesh]
+    return [Mesh(mesh.vertices, np.ascontiguousarray(mesh.facets[own])) for own in facets]
+
+
+def facets_of_bodies(mesh: Mesh) -> list[np.ndarray]:
+    """Facets of each body with the cavities inside it, see `bodies_apart`."""
     order, ends = bodies_of(mesh)
     count = len(ends) - 1
     if count <= 1:
-        return [mesh]
+        return [order]
     volume = _kernels.signed_volumes(mesh.vertices, mesh.facets, mesh.body_of_facet, count)
     home = np.arange(count)
     cavities = np.flatnonzero(volume < 0)
@@ -86,10 +95,7 @@ def bodies_apart(mesh: Mesh) -> list[Mesh]:
     members: dict[int, list[np.ndarray]] = {}
     for b in range(count):
         members.setdefault(int(home[b]), []).append(order[ends[b] : ends[b + 1]])
-    return [
-        Mesh(mesh.vertices, np.ascontiguousarray(mesh.facets[np.concatenate(own)]))
-        for own in members.values()
-    ]
+    return [np.concatenate(own) for own in members.values()]
 
 
 def union_of_bodies(mesh: Mesh) -> Mesh | None:

@@ -1,0 +1,29 @@
+"""Cutting parts apart, and what joins their sides."""
+
+from .cut import Cut, Dovetail, Halves, halves_of, joined_sides, with_joint
+from .face import Face, face_of, places_for, pokes_out, zone_of
+from .joints import JOINT_KINDS, OUTLINES, Joint, across_mm, bending_strain, hole_of, pin_of
+from .plane import Plane, plane_in_mm
+
+__all__ = [
+    "JOINT_KINDS",
+    "OUTLINES",
+    "Cut",
+    "Dovetail",
+    "Face",
+    "Halves",
+    "Joint",
+    "Plane",
+    "across_mm",
+    "bending_strain",
+    "face_of",
+    "halves_of",
+    "hole_of",
+    "joined_sides",
+    "pin_of",
+    "places_for",
+    "plane_in_mm",
+    "pokes_out",
+    "with_joint",
+    "zone_of",
+]

@@ -1,0 +1,246 @@
+"""A cut: a part taken apart along a plane, with what joins its sides."""
+
+import math
+from dataclasses import dataclass, replace
+from string import ascii_lowercase
+
+import manifold3d
+import numpy as np
+
+from ..parts import Part, Step, is_of
+from ..parts.part import digest_of
+from .joints import ROOT_MM, Joint, hole_of, pin_of
+from .plane import Plane, plane_in_mm
+from .solids import Tracked, tracked
+
+__all__ = ["Cut", "Dovetail", "Halves", "halves_of", "joined_sides", "placed_joint"]
+
+# What is so near to the plane, as a part of the extent, lies on it.
+_ON_PLANE = 1e-7
+# Bodies that a side is taken apart into at most; with more they stay together.
+_MOST_LOOSE = 20
+
+
+@dataclass(frozen=True)
+class Dovetail:
+    """A ridge along the cut on side *b*, a groove in *a*: they slide together.
+
+    Attributes
+    ----------
+    at : (3,) tuple of float
+        A place on the cut that its middle runs through, in the import's own numbers.
+    width_mm : float
+        At the cut, where it is narrowest.
+    depth_mm : float
+    flank_deg : float
+        By which its sides lean outwards.
+    turn_deg : float
+        The direction of sliding, about the cut's normal.
+    taper_deg : float
+        By which each side closes along the slide.
+    clearance_mm : float
+        Per side.
+    """
+
+    at: tuple[float, float, float]
+    width_mm: float = 8.0
+    depth_mm: float = 4.0
+    flank_deg: float = 15.0
+    turn_deg: float = 0.0
+    taper_deg: float = 0.0
+    clearance_mm: float = 0.15
+
+
+@dataclass(frozen=True)
+class Cut(Step):
+    """Take parts apart along a plane.
+
+    Attributes
+    ----------
+    key : str
+    part : str
+        Which part is cut, with all that is left of it.
+    normal, point : (3,) tuple of float
+        The plane in the import's own numbers; its normal points to side *a*.
+    kerf_mm : float
+        What the saw takes, half on each side.
+    keep : str
+        "both", or the one side that is kept.
+    loose : str
+        What becomes of a side's separate bodies: they "stay" together or come "apart".
+    dovetail : Dovetail, optional
+    joints : tuple of Joint
+    """
+
+    key: str
+    part: str
+    normal: tuple[float, float, float]
+    point: tuple[float, float, float]
+    kerf_mm: float = 0.0
+    keep: str = "both"
+    loose: str = "stay"
+    dovetail: Dovetail | None = None
+    joints: tuple[Joint, ...] = ()
+
+    def plane(self, part: Part) -> Plane:
+        """Where it is on a part, in mm."""
+        return plane_in_mm(part.frame, self.normal, self.point)
+
+    def applied(self, parts: tuple[Part, ...]) -> tuple[Part, ...]:
+        """What it leaves; a part that the plane does not meet, or that is no solid, stays."""
+        out: list[Part] = []
+        for part in parts:
+            out += self._sides_of(part) if is_of(self.part, part.key) else [part]
+        return tuple(out)
+
+    def _sides_of(self, part: Part) -> list[Part]:
+        halves = halves_of(part, self)
+        if halves is None or not halves.a or not halves.b:
+            return [part]
+        a, b, pins = joined_sides(part, self, halves)
+        groups = []
+        for side, solids in (("a", a), ("b", b)):
+            if self.keep not in ("both", side):
+                groups.append(None)
+            elif self.loose == "apart" and 1 < len(solids) <= _MOST_LOOSE:
+                groups += [[one] for one in sorted(solids, key=lambda s: -s.volume())]
+            else:
+                groups.append(solids)
+        groups += [[pin] for pin in pins] if self.keep == "both" else []
+        made = []
+        for letter, solids in zip(ascii_lowercase, groups, strict=False):
+            if solids is None:
+                continue
+            mesh, origin = halves.tracked.back(solids)
+            digest = digest_of(part.shape_digest, repr(part.frame), repr(self), letter)
+            made.append(Part(f"{part.key}.{letter}", mesh, origin, part.frame, digest))
+        return made
+
+
+@dataclass(frozen=True, eq=False)
+class Halves:
+    """Both sides of a cut before anything joins them, in the plane's coordinates."""
+
+    plane: Plane
+    tracked: Tracked
+    whole: list[manifold3d.Manifold]
+    a: list[manifold3d.Manifold]
+    b: list[manifold3d.Manifold]
+
+
+def halves_of(part: Part, cut: Cut) -> Halves | None:
+    """A part on both sides of a cut; None where its surface bounds no solid."""
+    plane = cut.plane(part)
+    d, k = plane.offset_mm, cut.kerf_mm / 2
+    if not len(part.mesh.vertices):
+        return None
+    extent = float(np.ptp(part.mesh.vertices, axis=0).max())
+    far = float(np.abs(part.mesh.vertices).max())
+    within = _ON_PLANE * extent + 1e-9 * far + part.mesh.grain_mm
+    found = tracked(part, plane.axes, (d - k, d + k) if k else (d,), within)
+    if found is None:
+        return None
+    a, b = [], []
+    for solid in found.solids:
+        if k:
+            above = solid.trim_by_plane((0, 0, 1), d + k)
+            below = solid.trim_by_plane((0, 0, -1), -(d - k))
+        else:
+            above, below = solid.split_by_plane((0, 0, 1), d)
+        # What is decided by rounding alone is no body.
+        least = 1e-12 * max(solid.volume(), 0.0)
+        a += [one for one in above.decompose() if one.volume() > least]
+        b += [one for one in below.decompose() if one.volume() > least]
+    return Halves(plane, found, found.solids, a, b)
+
+
+def placed_joint(part: Part, plane: Plane, joint: Joint | Dovetail, solid: manifold3d.Manifold):
+    """A joint's solid moved from the middle of the plane to its place."""
+    u, v, _ = plane.inside(part.frame.factors * np.array(joint.at, float))
+    return solid.translate((float(u), float(v), plane.offset_mm))
+
+
+def joined_sides(part: Part, cut: Cut, halves: Halves):
+    """Both sides with their joints, and the loose pins of dowels, each a list of solids."""
+    a, b = list(halves.a), list(halves.b)
+    k = cut.kerf_mm / 2
+    if cut.dovetail is not None:
+        a, b = _dovetailed(part, cut, halves, a, b)
+    pins = []
+    for joint in cut.joints:
+        sides = {"a": a, "b": b}
+        for side, solids in sides.items():
+            hole = hole_of(joint, side, k)
+            if hole is not None:
+                hole = placed_joint(part, halves.plane, joint, hole)
+                solids[:] = [_only_if_left(one, one - hole) for one in solids]
+        pin = placed_joint(part, halves.plane, joint, pin_of(joint, k))
+        if joint.kind == "dowel":
+            pins.append(pin)
+            continue
+        own = sides[joint.on]
+        shared = [(one ^ pin).volume() for one in own]
+        if own and max(shared) > 0:
+            best = int(np.argmax(shared))
+            own[best] = own[best] + pin
+    return a, b, pins
+
+
+def _only_if_left(before: manifold3d.Manifold, after: manifold3d.Manifold) -> manifold3d.Manifold:
+    """A body without a hole; the whole one where the hole would take all of it."""
+    return before if after.is_empty() else after
+
+
+def _profile(dovetail: Dovetail, grown_mm: float, low: float) -> np.ndarray:
+    """(n, 2) float: across the slide and up."""
+    w, d = dovetail.width_mm / 2, dovetail.depth_mm
+    lean = math.tan(math.radians(dovetail.flank_deg))
+    points = [
+        (-w + lean * -low, low),
+        (w - lean * -low, low),
+        (w + lean * d, d),
+        (-w - lean * d, d),
+    ]
+    section = manifold3d.CrossSection([np.array(points)])
+    if grown_mm:
+        section = section.offset(grown_mm, manifold3d.JoinType.Miter)
+    return np.concatenate(section.to_polygons())
+
+
+def dovetail_solid(dovetail: Dovetail, reach_mm: float, grown_mm: float, low: float):
+    """The ridge, or the groove with the clearance around it, along the whole slide."""
+    profile = _profile(dovetail, grown_mm, low)
+    close = math.tan(math.radians(dovetail.taper_deg))
+    half = max(float(np.abs(profile[:, 0]).max()), 1e-6)
+    corners = []
+    for y in (-reach_mm, reach_mm):
+        narrower = np.clip(1 - close * y / half, 0.02, 1.98)
+        x = profile[:, 0] * narrower
+        corners.append(np.stack([x, np.full(len(x), y), profile[:, 1]], axis=1))
+    solid = manifold3d.Manifold.hull_points(np.concatenate(corners))
+    return solid.rotate((0, 0, dovetail.turn_deg))
+
+
+def _dovetailed(part, cut, halves, a, b):
+    tail, k = cut.dovetail, cut.kerf_mm / 2
+    extent = float(np.linalg.norm(np.ptp(part.mesh.vertices, axis=0)))
+    ridge = dovetail_solid(tail, extent, 0.0, -(ROOT_MM + 2 * k))
+    groove = dovetail_solid(tail, extent, tail.clearance_mm, -(ROOT_MM + 2 * k))
+    place = [placed_joint(part, halves.plane, tail, one.translate((0, 0, k)))
+             for one in (ridge, groove)]  # fmt: skip
+    a = [_only_if_left(one, one - place[1]) for one in a]
+    ridges = [one ^ place[0] for one in halves.whole]
+    for ridge in (r for r in ridges if not r.is_empty()):
+        shared = [(one ^ ridge).volume() for one in b]
+        if shared and max(shared) > 0:
+            best = int(np.argmax(shared))
+            b[best] = b[best] + ridge
+    return a, [piece for one in b for piece in [one]]
+
+
+def with_joint(cut: Cut, joint: Joint) -> Cut:
+    """The cut with a joint more, or in the place of the one with the same key."""
+    known = [one.key for one in cut.joints]
+    if joint.key in known:
+        return replace(cut, joints=tuple(joint if j.key == joint.key else j for j in cut.joints))
+    return replace(cut, joints=(*cut.joints, joint))

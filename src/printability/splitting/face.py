@@ -1,0 +1,183 @@
+"""The cut face drawn flat: its outline, where a joint fits, and what pokes out."""
+
+from dataclasses import dataclass
+
+import manifold3d
+import numpy as np
+import shapely
+from shapely.geometry.base import BaseGeometry
+
+from ..parts import Part
+from .cut import Cut, Halves, dovetail_solid, placed_joint
+from .joints import Joint, across_mm, swept_room
+
+__all__ = ["Face", "face_of", "places_for", "pokes_out", "zone_of"]
+
+# Levels at which a hole's room is looked at along its depth.
+_LEVELS = 6
+# Volumes below this are rounding, mm³.
+_SPECK_MM3 = 1e-3
+
+
+@dataclass(frozen=True, eq=False)
+class Face:
+    """The cut face, in the plane's own two coordinates, mm.
+
+    Attributes
+    ----------
+    area_mm2 : float
+        Of where both sides touch.
+    outline : shapely geometry
+    loose_a, loose_b : int
+        Separate bodies on each side.
+    """
+
+    area_mm2: float
+    outline: BaseGeometry
+    loose_a: int
+    loose_b: int
+
+
+def _section(solids: list[manifold3d.Manifold], height: float) -> BaseGeometry:
+    loops = [loop for one in solids for loop in one.slice(height).to_polygons()]
+    polygons = [shapely.Polygon(loop) for loop in loops if len(loop) > 2]
+    # Loops within loops are holes: what an even number of them covers is not there.
+    out = shapely.Polygon()
+    for polygon in sorted(polygons, key=lambda p: -p.area):
+        out = out.symmetric_difference(polygon if polygon.is_valid else polygon.buffer(0))
+    return out
+
+
+def face_of(halves: Halves, kerf_mm: float = 0.0) -> Face:
+    """What a cut's faces are."""
+    d, k = halves.plane.offset_mm, kerf_mm / 2
+    hair = 1e-6 * max(1.0, abs(d))
+    above = _section(halves.a, d + k + hair)
+    below = _section(halves.b, d - k - hair)
+    outline = above.intersection(below)
+    return Face(float(outline.area), outline, len(halves.a), len(halves.b))
+
+
+def zone_of(halves: Halves, cut: Cut, joint: Joint, wall_mm: float) -> BaseGeometry:
+    """Where the middle of a joint may be, so that its holes keep their wall along all their depth.
+
+    An estimate at a few levels, on the safe side for outlines with corners; `pokes_out` is exact.
+    """
+    d, k = halves.plane.offset_mm, cut.kerf_mm / 2
+    reach = across_mm(joint) + joint.clearance_mm + wall_mm
+    zone = None
+    for side, solids, up in (("a", halves.a, 1.0), ("b", halves.b, -1.0)):
+        depth = joint.depth_mm(side)
+        deep = depth + joint.clearance_mm + wall_mm if depth else 1e-3
+        for part in np.linspace(0.0, 1.0, _LEVELS if depth else 1):
+            height = d + up * (k + 1e-6 * max(1.0, abs(d)) + part * deep)
+            section = _section(solids, height)
+            least = reach if depth else across_mm(joint)
+            free = section.buffer(-least)
+            zone = free if zone is None else zone.intersection(free)
+    return zone
+
+
+def pokes_out(part: Part, halves: Halves, cut: Cut, wall_mm: float) -> dict[str, str]:
+    """Joints that leave their sides, or less than the least wall, each with a sentence.
+
+    By booleans of the hole with its wall and what is there; joints are looked at against each
+    other, too. The dovetail has the key "dovetail".
+    """
+    k, out = cut.kerf_mm / 2, {}
+    rooms: list[tuple[str, str, manifold3d.Manifold]] = []
+    for joint in cut.joints:
+        for side, solids in (("a", halves.a), ("b", halves.b)):
+            room = swept_room(joint, side, wall_mm, k)
+            if room is None:
+                foot = _foot_outside(part, halves, cut, joint, side)
+                if foot > _SPECK_MM3:
+                    out[joint.key] = "Part of its foot stands beside the cut face."
+                continue
+            room = placed_joint(part, halves.plane, joint, room)
+            missing = room
+            for one in solids:
+                missing = missing - one
+            if missing.volume() > _SPECK_MM3:
+                bare = placed_joint(part, halves.plane, joint, swept_room(joint, side, 0.0, k))
+                for one in solids:
+                    bare = bare - one
+                out[joint.key] = (
+                    "It pokes out of the part." if bare.volume() > _SPECK_MM3
+                    else f"Less than {wall_mm:g} mm of wall is left around it."
+                )  # fmt: skip
+            for key, where, other in rooms:
+                if where == side and (other ^ room).volume() > _SPECK_MM3:
+                    out.setdefault(joint.key, f"It is too near to joint {key}.")
+            rooms.append((joint.key, side, room))
+    if cut.dovetail is not None and (text := _tail_outside(part, halves, cut, wall_mm)):
+        out["dovetail"] = text
+    return out
+
+
+def _foot_outside(part, halves, cut, joint, side) -> float:
+    """What of a pin's foot stands on no material, mm³ of a slice 0.1 mm thick."""
+    from .joints import pin_of
+
+    d, k = halves.plane.offset_mm, cut.kerf_mm / 2
+    up = -1.0 if side == "b" else 1.0
+    pin = placed_joint(part, halves.plane, joint, pin_of(joint, k))
+    face = d + up * k
+    low, high = sorted((face, face + up * 0.1))
+    foot = pin.trim_by_plane((0, 0, 1), low).trim_by_plane((0, 0, -1), -high)
+    for one in halves.a if side == "a" else halves.b:
+        foot = foot - one
+    return foot.volume()
+
+
+def _tail_outside(part, halves, cut, wall_mm) -> str:
+    """Where a dovetail's groove breaks through: it may only leave the part along its slide."""
+    tail, k = cut.dovetail, cut.kerf_mm / 2
+    extent = float(np.linalg.norm(np.ptp(part.mesh.vertices, axis=0)))
+    room = dovetail_solid(tail, extent, tail.clearance_mm + wall_mm, 0.0)
+    room = placed_joint(part, halves.plane, tail, room.translate((0, 0, k)))
+    room = room.trim_by_plane((0, 0, 1), halves.plane.offset_mm + k)
+    # Seen along the slide, the groove with its wall must lie within what is above the cut.
+    turn = -tail.turn_deg
+    along = (0.0, 0.0, turn)
+
+    def seen(solid):
+        flat = solid.rotate(along).rotate((90, 0, 0)).project()
+        polygons = [shapely.Polygon(p) for p in flat.to_polygons() if len(p) > 2]
+        return shapely.union_all([p.buffer(0) for p in polygons]) if polygons else shapely.Polygon()
+
+    there = shapely.union_all([seen(one) for one in halves.a])
+    beyond = seen(room).difference(there)
+    if beyond.area > 1e-3:
+        return f"Its groove leaves less than {wall_mm:g} mm of wall beside or above it."
+    return ""
+
+
+def places_for(face: Face, zone: BaseGeometry, count: int, apart_mm: float) -> np.ndarray:
+    """(n, 2) float: up to so many places in a zone, far from each other.
+
+    The first two are the farthest pair of a grid, each further one the farthest from those before.
+    """
+    if zone.is_empty or count < 1:
+        return np.zeros((0, 2))
+    low_x, low_y, high_x, high_y = zone.bounds
+    step = max(high_x - low_x, high_y - low_y) / 40 or 1.0
+    grid = np.stack(
+        np.meshgrid(np.arange(low_x, high_x + step, step), np.arange(low_y, high_y + step, step)),
+        axis=-1,
+    ).reshape(-1, 2)
+    corners = shapely.get_coordinates(zone.boundary)
+    pool = np.concatenate([grid[shapely.contains_xy(zone, grid)], corners])
+    middle = shapely.get_coordinates(zone.representative_point())
+    if count == 1:
+        inner = shapely.get_coordinates(shapely.maximum_inscribed_circle(zone))[:1]
+        return inner if len(inner) else middle
+    centre = pool.mean(axis=0)
+    chosen = [pool[int(np.argmax(np.hypot(*(pool - centre).T)))]]
+    while len(chosen) < count:
+        away = np.min([np.hypot(*(pool - one).T) for one in chosen], axis=0)
+        best = int(np.argmax(away))
+        if away[best] < apart_mm:
+            break
+        chosen.append(pool[best])
+    return np.array(chosen)
