@@ -64,6 +64,7 @@ INSTALLED_APPS = [
     "fairstand.bench",
     "fairstand.turning",
     "fairstand.supports",
+    "fairstand.splitting",
     "fairstand.compare",
     "fairstand.handover",
     "fairstand.interface",

@@ -22,7 +22,19 @@ from .process import Process
 from .stance import Placed
 from .supports import KINDS
 
-__all__ = ["Check", "checks", "file_stem", "one_body", "stl_of", "threemf_of", "title_of"]
+__all__ = [
+    "Check",
+    "all_parts_3mf",
+    "checks",
+    "file_stem",
+    "in_place",
+    "one_body",
+    "part_named",
+    "side_by_side",
+    "stl_of",
+    "threemf_of",
+    "title_of",
+]
 
 
 @dataclass(frozen=True)
@@ -44,6 +56,12 @@ def file_stem(piece: str, stance: str) -> str:
     """A safe file name, without its ending, from the names of piece and stance."""
     words = re.sub(r"[^a-z0-9]+", "-", f"{piece} {stance}".lower()).strip("-")
     return words[:80] or "piece"
+
+
+def part_named(key: str) -> str:
+    """What a part is called: "part a.b", nothing for the whole piece."""
+    own = key.partition(".")[2]
+    return f"part {own}" if own else ""
 
 
 def one_body(placed: Placed) -> Mesh:
@@ -92,6 +110,47 @@ def threemf_of(placed: Placed, title: str) -> bytes:
         for s in placed.standing
     ]
     return threemf.write(parts, title)
+
+
+def side_by_side(placed: list[Placed], process: Process, gap_mm: float = 5.0) -> list[np.ndarray]:
+    """Moves that lay parts beside each other on one plate, in rows from the middle, (p, 3) each."""
+    boxes = []
+    for one in placed:
+        meshes = [one.mesh.vertices, *(s.mesh.vertices for s in one.standing)]
+        low = np.min([m.min(axis=0) for m in meshes], axis=0)[:2]
+        high = np.max([m.max(axis=0) for m in meshes], axis=0)[:2]
+        boxes.append((low, high))
+    width = process.build_volume_mm[0]
+    order = sorted(range(len(boxes)), key=lambda i: -(boxes[i][1] - boxes[i][0])[1])
+    corner = np.zeros((len(boxes), 2))
+    x = y = deep = 0.0
+    for i in order:
+        size = boxes[i][1] - boxes[i][0]
+        if x > 0 and x + size[0] > width:
+            x, y, deep = 0.0, y + deep + gap_mm, 0.0
+        corner[i] = x, y
+        x, deep = x + size[0] + gap_mm, max(deep, float(size[1]))
+    ends = np.array([corner[i] + boxes[i][1] - boxes[i][0] for i in range(len(boxes))])
+    middle = ends.max(axis=0) / 2
+    return [np.array([*(corner[i] - middle - boxes[i][0]), 0.0]) for i in range(len(boxes))]
+
+
+def all_parts_3mf(placed: list[Placed], moves: list[np.ndarray], title: str) -> bytes:
+    """3MF with every part, and its supports, as objects of their own."""
+    parts = []
+    for one, move in zip(placed, moves, strict=True):
+        name = f"{title}, {part_named(one.part.key)}".rstrip(", ")
+        parts.append(Part(name, one.mesh.moved(one.mesh.vertices + move), False))
+        for s in one.standing:
+            label = f"{KINDS[s.support.kind].label.capitalize()} {s.support.key}, {name}"
+            parts.append(Part(label, s.whole.moved(s.whole.vertices + move), True))
+    return threemf.write(parts, title)
+
+
+def in_place(parts, title: str) -> bytes:
+    """3MF with every part where it is in the whole, as imported: to see how they go together."""
+    found = [Part(f"{title}, {part_named(one.key)}".rstrip(", "), one.mesh, False) for one in parts]
+    return threemf.write(found, title)
 
 
 def checks(placed: Placed, process: Process) -> list[Check]:

@@ -16,7 +16,11 @@ _MEASURE = record(
 _DOUBT = record(kind=TEXT, text=TEXT, choices=items(record(unit=TEXT, mm=NUMBER)))
 
 STATE = record(
-    key=TEXT, revision=WHOLE, view_key=TEXT, unit=TEXT, process=TEXT, process_label=TEXT,
+    key=TEXT, revision=WHOLE, view_key=TEXT, part=TEXT,
+    parts=items(record(key=TEXT, label=TEXT, volume_mm3=NUMBER)),
+    cuts=items(record(key=TEXT, part=TEXT, of=TEXT, kerf_mm=NUMBER, keep=TEXT, loose=TEXT,
+                      joints=WHOLE, dovetail=FLAG)),
+    unit=TEXT, process=TEXT, process_label=TEXT,
     layer_height_mm=NUMBER, threshold_deg=NUMBER, process_threshold_deg=NUMBER,
     build_volume_mm=numbers(3), angles_deg=numbers(3), lift_mm=NUMBER, move_mm=numbers(2),
     scale=numbers(3), mirrored=items(FLAG, 3), own_size_mm=numbers(3), outside=items(TEXT),

@@ -12,9 +12,11 @@ from printability.edits import edit_from
 from printability.edits.props import plain_end
 from printability.errors import PrintabilityError
 from printability.findings import KINDS, place_told, told
+from printability.handover import part_named
 from printability.layers import hair_mm, levels, perimeters_mm
 from printability.measuring import measure_at
-from printability.mesh import unit_doubt
+from printability.mesh import unit_doubt, volume_mm3
+from printability.splitting import Cut
 from printability.supports import KINDS as SUPPORTS
 from printability.supports import Fitted, Rod, Solid
 
@@ -49,6 +51,9 @@ def state_of(now: Current) -> dict:
         "note": now.note,
         "revision": stance.revision,
         "view_key": now.view_key,
+        "part": setup.part,
+        "parts": _parts(now),
+        "cuts": _cuts(now),
         "unit": setup.frame.unit,
         "process": process.key,
         "process_label": process.label,
@@ -85,6 +90,30 @@ def state_of(now: Current) -> dict:
         "undo": said.get(stance.in_force - 1),
         "redo": said.get(stance.in_force),
     }
+
+
+def _parts(now: Current) -> list[dict]:
+    """All parts there are, with what they are called."""
+    return [
+        {
+            "key": part.key,
+            "label": part_named(part.key) or "whole piece",
+            "volume_mm3": round(volume_mm3(part.mesh), 3),
+        }
+        for part in now.parts
+    ]
+
+
+def _cuts(now: Current) -> list[dict]:
+    """The cuts in force, in order."""
+    return [
+        {
+            "key": cut.key, "part": cut.part, "of": part_named(cut.part) or "whole piece",
+            "kerf_mm": cut.kerf_mm, "keep": cut.keep, "loose": cut.loose,
+            "joints": len(cut.joints), "dovetail": cut.dovetail is not None,
+        }
+        for cut in now.setup.shape if isinstance(cut, Cut)
+    ]  # fmt: skip
 
 
 def _solids_url(now: Current, url: dict) -> str:

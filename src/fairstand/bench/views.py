@@ -140,6 +140,10 @@ def page(request, stance_id):
             "strength": reverse("supports:strength", **url),
             "others": reverse("supports:others", **url),
             "shape": reverse("supports:shape", **url),
+            "split": {
+                name: reverse(f"splitting:{name}", **url)
+                for name in ("part", "try", "face", "joint", "places", "propose")
+            },
             "ways": reverse("turning:ways_out", **url),
             **{name: reverse(f"stances:{name}", **url) for name in STRIP_CHANGES},
             "strip": reverse("stances:strip", **url),

@@ -7,9 +7,9 @@ import os
 from pathlib import Path
 
 from printability.errors import HandOverError, StanceFileError
-from printability.handover import file_stem, stl_of, threemf_of, title_of
+from printability.handover import file_stem, part_named, stl_of, threemf_of, title_of
 from printability.parts import Frame
-from printability.stance import Setup, fold, part_of, stand
+from printability.stance import Setup, fold, part_of, parts_of, stand
 from printability.stance_file import MOST_BYTES, StanceFile, read_stance
 from printability.surface import painted_sides
 
@@ -45,39 +45,49 @@ def make(model: Path, stance: Path, folder: Path) -> dict:
     opened = open_file(model)
     recipe.check_model(hashlib.sha256(model.read_bytes()).hexdigest())
     setup = fold(opened.mesh, recipe.edits, Setup().framed(Frame(recipe.unit)))
-    part = part_of(opened.mesh, setup)
-    placed = stand(part, setup)
-    sides = painted_sides(part, setup.strokes)
-    title = title_of(recipe.piece, recipe.name)
-    files, not_made = [], []
+    keys = [part.key for part in parts_of(opened.mesh, setup)]
+    start = Setup().framed(Frame(recipe.unit))
+    told = []
     try:
         folder.mkdir(parents=True, exist_ok=True)
-        for kind, written in (("stl", stl_of), ("3mf", threemf_of)):
-            try:
-                data = written(placed, title)
-            except HandOverError as error:
-                not_made.append(str(error))
-                continue
-            path = folder / f"{file_stem(recipe.piece, recipe.name)}.{kind}"
-            _write(path, data)
-            files.append({"path": str(path), "sha256": hashlib.sha256(data).hexdigest()})
+        for key in keys:
+            own = fold(opened.mesh, recipe.edits, start, part=key)
+            told.append(_made(model, opened, recipe, own, folder))
     except OSError as error:
         raise HandOverError(f"“{folder}” cannot be written to: {error.strerror}.") from error
     return {
-        "piece": recipe.piece,
-        "stance": recipe.name,
-        "edits": len(recipe.edits),
-        "parts": [
-            {
-                "files": files,
-                "not_made": not_made,
-                "supports": [
-                    {"key": key, "kind": s.support.kind, "fit": s.fit.value, "text": s.text}
-                    for key, s in placed.supports.items()
-                ],
-                "inspection": report_of(model.name, opened, setup, placed, sides),
-            }
+        "piece": recipe.piece, "stance": recipe.name, "edits": len(recipe.edits), "parts": told,
+    }  # fmt: skip
+
+
+def _made(model: Path, opened, recipe: StanceFile, setup: Setup, folder: Path) -> dict:
+    """The files of one part, and what is said of it."""
+    part = part_of(opened.mesh, setup)
+    placed = stand(part, setup)
+    name = part_named(part.key)
+    stance = f"{recipe.name} {name}".strip()
+    title = title_of(recipe.piece, stance)
+    files, not_made = [], []
+    for kind, written in (("stl", stl_of), ("3mf", threemf_of)):
+        try:
+            data = written(placed, title)
+        except HandOverError as error:
+            not_made.append(str(error))
+            continue
+        path = folder / f"{file_stem(recipe.piece, stance)}.{kind}"
+        _write(path, data)
+        files.append({"path": str(path), "sha256": hashlib.sha256(data).hexdigest()})
+    return {
+        "key": part.key,
+        "files": files,
+        "not_made": not_made,
+        "supports": [
+            {"key": key, "kind": s.support.kind, "fit": s.fit.value, "text": s.text}
+            for key, s in placed.supports.items()
         ],
+        "inspection": report_of(
+            model.name, opened, setup, placed, painted_sides(part, setup.strokes)
+        ),
     }
 
 

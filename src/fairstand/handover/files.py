@@ -19,7 +19,12 @@ FORMATS = {
 
 def filename_of(now: Current, kind: str) -> str:
     """A safe file name from the names of piece and stance."""
-    return f"{core.file_stem(now.stance.piece.name, now.stance.name)}.{kind}"
+    return f"{core.file_stem(now.stance.piece.name, stance_said(now))}.{kind}"
+
+
+def stance_said(now: Current) -> str:
+    """The stance's name, and that of the part on the bench where there are several."""
+    return f"{now.stance.name} {core.part_named(now.part.key)}".strip()
 
 
 def offer(now: Current) -> dict:
@@ -69,6 +74,6 @@ def file_of(now: Current, kind: str) -> tuple[str, bytes]:
     HandOverError
         If it cannot be made.
     """
-    title = core.title_of(now.stance.piece.name, now.stance.name)
+    title = core.title_of(now.stance.piece.name, stance_said(now))
     data = core.stl_of(now.placed, title) if kind == "stl" else core.threemf_of(now.placed, title)
     return filename_of(now, kind), data

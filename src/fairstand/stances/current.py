@@ -122,8 +122,8 @@ class Current:
 
     @property
     def recipe(self) -> list[list]:
-        """The edits as plain data: what background work is given."""
-        return [[edit.kind, edit.parameters()] for edit in self.edits]
+        """The part on the bench, and the edits as plain data: what background work is given."""
+        return [self.setup.part, *([edit.kind, edit.parameters()] for edit in self.edits)]
 
     @property
     def source_key(self) -> str:
@@ -322,7 +322,9 @@ def current(
 def as_asked(work, stance_id: int, recipe: list) -> Current:
     """The stance as it was when background work was asked for, whatever has been done since."""
     stance = Stance.objects.of(work.owner, deleted=True).select_related("piece").get(pk=stance_id)
-    return current(stance, [edit_from(kind, parameters) for kind, parameters in recipe])
+    part = recipe[0] if recipe and isinstance(recipe[0], str) else None
+    edits = [edit_from(kind, parameters) for kind, parameters in recipe[part is not None :]]
+    return current(stance, edits, part=part)
 
 
 def _start(stance: Stance) -> Setup:

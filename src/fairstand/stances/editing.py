@@ -10,8 +10,7 @@ from printability.edits import EDIT_KINDS, carried_over, edit_from
 from printability.edits.base import number
 from printability.edits.props import MOST_AT_ONCE, ChangeSupports, plain_end
 from printability.errors import EditError
-from printability.parts import WHOLE, is_of
-from printability.splitting import Cut
+from printability.parts import WHOLE
 from printability.supports import (
     KINDS,
     Fitted,
@@ -23,12 +22,13 @@ from printability.supports import (
 )
 
 from .current import Current, current
+from .cutting import check_cut, check_joints, cut_completed, joints_completed
 from .models import EditRecord, Stance
 
 # How the page asks for a support; the one name is of an earlier day.
 MAKE_SUPPORT = ("support", "pillar")
 
-__all__ = ["check_revision", "preview_support", "redo", "show_part", "take", "undo"]
+__all__ = ["check_revision", "of_part", "preview_support", "redo", "show_part", "take", "undo"]
 
 
 def take(stance_id: int, user, revision, kind: str, parameters: dict) -> Current:
@@ -61,13 +61,15 @@ def take(stance_id: int, user, revision, kind: str, parameters: dict) -> Current
             parameters = {"key": str(next_number(before))} | parameters
         elif kind == "process":
             parameters = _with_own(user, parameters)
-        elif kind == "cut" and isinstance(parameters, dict):
-            parameters = {"key": next_cut(before), "part": before.setup.part} | parameters
+        elif kind == "cut":
+            parameters = cut_completed(before, parameters)
+        elif kind == "joints":
+            parameters = joints_completed(before, parameters)
         elif kind == "scale_to_fit" and len(before.parts) > 1:
             # As large as this part may be: said in numbers, for each part would say its own.
             scaled = edit_from(kind, parameters).applied(before.setup, before.source).frame.scale
             kind, parameters = "scale", dict(zip("xyz", scaled, strict=True))
-        edit = edit_from(kind, _of_part(before, kind, parameters)).located(before.part)
+        edit = edit_from(kind, of_part(before, kind, parameters)).located(before.part)
         edit.check_part([part.key for part in before.parts])
         now, note = current(stance, further=(edit,)), ""
         if kind in ("support", "stand"):
@@ -78,6 +80,8 @@ def take(stance_id: int, user, revision, kind: str, parameters: dict) -> Current
             edit, note = _that_stands(before, now, edit)
         elif kind == "cut":
             check_cut(before, now, edit)
+        elif kind == "joints":
+            check_joints(now, edit)
         stance.edits.filter(position__gte=stance.in_force).delete()
         tip = stance.edits.filter(position=stance.in_force - 1).values_list("digest", flat=True)
         EditRecord.after(next(iter(tip), ""), stance, stance.in_force, edit).save(force_insert=True)
@@ -87,7 +91,7 @@ def take(stance_id: int, user, revision, kind: str, parameters: dict) -> Current
     return replace(current(stance), note=note)
 
 
-def _of_part(now: Current, kind: str, parameters: dict) -> dict:
+def of_part(now: Current, kind: str, parameters: dict) -> dict:
     """What is said of the part on the bench, if nothing else is said."""
     if not isinstance(parameters, dict) or now.setup.part == WHOLE or "part" in parameters:
         return parameters
@@ -112,33 +116,6 @@ def show_part(stance_id: int, user, revision, key) -> Current:
         stance.revision += 1
         stance.save(update_fields=["part", "revision"])
     return current(stance)
-
-
-def next_cut(now: Current) -> str:
-    """The next free number for a cut; none is given out twice within a stance."""
-    used = now.stance.edits.filter(kind="cut").values_list("parameters__key", flat=True)
-    return str(max((int(k) for k in used if str(k).isdigit()), default=0) + 1)
-
-
-def check_cut(before: Current, now: Current, edit) -> None:
-    """Whether a cut cuts anything.
-
-    Raises
-    ------
-    EditError
-        If it meets nothing, or what it would cut is no solid.
-    """
-    old = {part.key: part for part in before.parts if is_of(edit.part, part.key)}
-    new = {part.key for part in now.parts}
-    moved = any(isinstance(s, Cut) and s.key == edit.key for s in before.setup.shape)
-    if moved or set(old) - new:
-        return
-    if not any(part.mesh.is_watertight for part in old.values()):
-        raise EditError(
-            "The model’s surface is open, so a cut has no inside to close; repair it where it "
-            "was made. Nothing was changed."
-        )
-    raise EditError("The plane does not meet the part. Nothing was changed.")
 
 
 def _with_own(user, parameters: dict) -> dict:

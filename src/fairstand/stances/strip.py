@@ -15,12 +15,12 @@ from printability.edits import Edit, edit_from, kept_by_place
 from printability.edits.process import PrintBy
 from printability.errors import EditError, PrintabilityError
 from printability.facts import facts_of
-from printability.parts import Frame
+from printability.parts import WHOLE, Frame
 from printability.stance import Setup
 from printability.stance_file import read_stance
 
 from .current import Current, current, edits_in_force
-from .editing import check_revision
+from .editing import check_revision, of_part
 from .models import EditRecord, Stance, StripRecord
 
 __all__ = [
@@ -122,10 +122,10 @@ def fork(
         piece = stance.piece
         _room_for_one(piece)
         edits = edits_in_force(stance)
-        part = current(stance).part
+        now = current(stance)
         for kind, parameters in further:
-            edits.append(edit_from(kind, parameters).located(part))
-            edits[-1].check_part((part.key,))
+            edits.append(edit_from(kind, of_part(now, kind, parameters)).located(now.part))
+            edits[-1].check_part([one.key for one in now.parts])
         current(stance, edits)  # refuses what cannot be
         return _made(piece, stance, name or _free_name(piece), edits, "fork", stance)
 
@@ -140,7 +140,7 @@ def _made(
         later.save(update_fields=["position"])
     made = Stance.objects.create(
         piece=piece, name=_name(name), position=beside.position + 1, in_force=len(edits),
-        forked_from=forked_from,
+        forked_from=forked_from, part=forked_from.part if forked_from else WHOLE,
     )  # fmt: skip
     records = []
     for n, edit in enumerate(edits):

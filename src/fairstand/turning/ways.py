@@ -80,7 +80,7 @@ def _pictures(now: Current, finding: Finding, way) -> list[dict]:
     """The island's layer as it is, and its place in the turned stance, from equally near."""
     x, y, z = way.angles_deg
     turn = edit_from("turn", {"x_deg": x, "y_deg": y, "z_deg": z})
-    turned = current(now.stance, now.edits, (turn,))
+    turned = current(now.stance, now.edits, (turn,), part=now.setup.part)
     side = max(12.0, 0.3 * max(now.placed.size_mm))
     was, will_be = way.island
     pictures = []

@@ -113,7 +113,12 @@ def _by_sections(solid: manifold3d.Manifold, way: np.ndarray) -> list[Candidate]
         for i in at - (len(values) - len(area)) // 2:
             # Of a run of equal ones the middle; two beside each other are one between levels.
             same = np.abs(area - area[i]) <= 1e-6 * max(area[i], 1e-9)
-            run = [j for j in range(max(i - 8, 0), min(i + 9, _LEVELS)) if same[j]]
+            first = last = int(i)
+            while first > 0 and same[first - 1]:
+                first -= 1
+            while last < _LEVELS - 1 and same[last + 1]:
+                last += 1
+            run = slice(first, last + 1)
             found.append(Candidate(Plane.through(way, way * levels[run].mean()), why))
     return found
 

@@ -7,7 +7,7 @@ from ..errors import EditError
 from ..splitting import JOINT_KINDS, OUTLINES, Cut, Dovetail, Joint, bending_strain, with_joint
 from .base import Edit, number, registered
 
-__all__ = ["CutApart", "JoinSides", "TakeOut"]
+__all__ = ["CutApart", "JoinSides", "TakeOut", "joint_of"]
 
 MOST_JOINTS = 60
 
@@ -66,7 +66,7 @@ _JOINT_NUMBERS = {
 }
 
 
-def _joint(value) -> Joint:
+def joint_of(value) -> Joint:
     if isinstance(value, Joint):
         value = vars(value)
     known = {one.name for one in fields(Joint)}
@@ -179,7 +179,7 @@ class JoinSides(_OfAll):
             raise EditError(f"Up to {MOST_JOINTS} joints at once.")
         if not isinstance(self.remove, list | tuple):
             raise EditError("What is to be removed cannot be read.")
-        object.__setattr__(self, "joints", tuple(_joint(one) for one in self.joints))
+        object.__setattr__(self, "joints", tuple(joint_of(one) for one in self.joints))
         object.__setattr__(self, "remove", tuple(_key(one, "joint") for one in self.remove))
         if not self.joints and not self.remove:
             raise EditError("There is no joint in it.")

@@ -1,5 +1,6 @@
 """Cutting parts apart, and what joins their sides."""
 
+from .context import before_cut
 from .cut import Cut, Dovetail, Halves, halves_of, joined_sides, with_joint
 from .face import Face, face_of, places_for, pokes_out, zone_of
 from .joints import JOINT_KINDS, OUTLINES, Joint, across_mm, bending_strain, hole_of, pin_of
@@ -15,6 +16,7 @@ __all__ = [
     "Joint",
     "Plane",
     "across_mm",
+    "before_cut",
     "bending_strain",
     "face_of",
     "halves_of",

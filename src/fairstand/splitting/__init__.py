@@ -1,0 +1,1 @@
+"""Split: cuts, joints and where to cut."""

@@ -1,0 +1,10 @@
+"""Django's record of the app."""
+
+from django.apps import AppConfig
+
+
+class SplittingConfig(AppConfig):
+    """The splitting app."""
+
+    name = "fairstand.splitting"
+    label = "splitting"

@@ -1,0 +1,199 @@
+"""A cut that is only tried, and the face of one that was made."""
+
+from dataclasses import replace
+
+import numpy as np
+import shapely
+
+from fairstand.memory import remembered
+from fairstand.stances.current import Current
+from fairstand.stances.cutting import CutFace, cut_face, joint_completed, plane_from
+from printability.edits.base import number
+from printability.edits.cuts import joint_of
+from printability.errors import EditError
+from printability.mesh import facet_areas, facet_normals
+from printability.splitting import (
+    Cut,
+    Face,
+    Joint,
+    across_mm,
+    bending_strain,
+    face_of,
+    halves_of,
+    places_for,
+    pokes_out,
+    with_joint,
+    zone_of,
+)
+
+__all__ = ["face_told", "joint_tried", "places_told", "tried"]
+
+MOST_PLACES = 20
+
+
+def tried(now: Current, body: dict) -> dict:
+    """Both sides of a cut along a plane of the plate; nothing is changed."""
+    plane = plane_from(now, body)
+    kerf = number(body.get("kerf_mm", 0.0), "kerf", 0, 20, "mm")
+    cut = Cut("try", now.part.key, tuple(plane["normal"]), tuple(plane["point"]), kerf)
+    halves = halves_of(now.part, cut)
+    if halves is None:
+        raise EditError(
+            "The model’s surface is open, so a cut has no inside to close; repair it where it "
+            "was made."
+        )
+    face = face_of(halves, kerf)
+    matrix, factors = now.placed.matrix, now.part.frame.factors
+    rings = []
+    for ring in _rings(face.outline):
+        flat = np.column_stack([ring, np.full(len(ring), halves.plane.offset_mm)])
+        own = halves.plane.outside(flat) / factors
+        rings.append((own @ matrix[:3, :3].T + matrix[:3, 3]).ravel().tolist())
+    said = []
+    if not halves.a or not halves.b:
+        said.append("The plane does not meet the part.")
+    wall = now.setup.process["wall_mm"]
+    sides = []
+    for name, solids, down in (
+        ("a", halves.a, -halves.plane.normal), ("b", halves.b, halves.plane.normal),
+    ):  # fmt: skip
+        volume = sum(one.volume() for one in solids)
+        thick = [one.bounding_box()[5] - one.bounding_box()[2] for one in solids]
+        if thick and min(thick) < wall:
+            said.append(
+                f"Side {name} has a sliver of {min(thick):.2f} mm; the least wall is {wall:g} mm."
+            )
+        if len(solids) > 1:
+            said.append(f"Side {name} falls into {len(solids)} bodies that nothing joins.")
+        mesh, _ = halves.tracked.back(solids)
+        up = now.setup.rotation.T @ np.array([0.0, 0.0, 1.0])
+        sides.append({
+            "side": name, "volume_mm3": volume, "bodies": len(solids),
+            "overhang_as_it_is_mm2": _overhang(mesh, -up, now),
+            "overhang_on_cut_mm2": _overhang(mesh, down, now),
+        })  # fmt: skip
+    return {"area_mm2": face.area_mm2, "lines": rings, "sides": sides, "said": said}
+
+
+def _overhang(mesh, down: np.ndarray, now: Current) -> float:
+    """Area of undersides flatter than the threshold that do not lie on the plate."""
+    if not len(mesh.facets):
+        return 0.0
+    toward = facet_normals(mesh) @ down
+    limit = np.cos(np.radians(now.setup.effective_threshold_deg - 0.01))
+    depth = mesh.vertices @ down
+    rests = depth[mesh.facets].min(axis=1) > depth.max() - now.setup.process.layer_height_mm / 2
+    return float(facet_areas(mesh)[(toward > limit) & ~rests].sum())
+
+
+def _rings(geometry) -> list[np.ndarray]:
+    polygons = [p for p in shapely.get_parts(geometry) if p.geom_type == "Polygon"]
+    return [
+        np.array(ring.coords)[:-1] for p in polygons for ring in (p.exterior, *p.interiors)
+    ]  # fmt: skip
+
+
+def _face(face: CutFace) -> Face:
+    cut = face.cut
+    name = f"face/{face.part.digest}/{cut.normal}/{cut.point}/{cut.kerf_mm}"
+    return remembered(name, lambda: face_of(face.halves, cut.kerf_mm))
+
+
+def face_told(now: Current, key) -> dict:
+    """A cut's face drawn flat, with its joints."""
+    face = cut_face(now, key)
+    wall = now.setup.process["hole_wall_mm"]
+    told = pokes_out(face.part, face.halves, face.cut, wall)
+    flat = _face(face)
+    if not flat.area_mm2:
+        raise EditError("Nothing is left of that cut’s face.")
+    return {
+        "key": face.cut.key,
+        "part": face.part.key,
+        "area_mm2": flat.area_mm2,
+        "kerf_mm": face.cut.kerf_mm,
+        "keep": face.cut.keep,
+        "loose": face.cut.loose,
+        "wall_mm": wall,
+        "outline": [ring.round(4).tolist() for ring in _rings(flat.outline)],
+        "bounds": list(flat.outline.bounds),
+        "joints": [_joint_told(face, joint, told, now) for joint in face.cut.joints],
+        "dovetail": _tail_told(face),
+        "said": told.get("dovetail", ""),
+    }
+
+
+def _uv(face: CutFace, at) -> list[float]:
+    u, v, _ = face.halves.plane.inside(face.part.frame.factors * np.array(at, float))
+    return [round(float(u), 4), round(float(v), 4)]
+
+
+def _tail_told(face: CutFace) -> dict | None:
+    tail = face.cut.dovetail
+    return None if tail is None else vars(tail) | {"at": list(tail.at), "uv": _uv(face, tail.at)}
+
+
+def _joint_told(face: CutFace, joint: Joint, told: dict, now: Current) -> dict:
+    said = told.get(joint.key, "")
+    strain = bending_strain(joint) if joint.kind == "snap" else 0.0
+    limit = now.setup.process["snap_strain"]
+    if strain > limit:
+        said = f"{said} It bends by {100 * strain:.1f} %; the material bears {100 * limit:.1f} %."
+    # Along the layers it is strong: where the beam rises from the plate it is bent across them.
+    up = now.placed.matrix[:3, :3] @ (face.halves.plane.normal / face.part.frame.factors)
+    if joint.kind in ("peg", "snap") and abs(up[2]) > 0.7:
+        said = f"{said} As it stands it is bent across its layers, and carries about half."
+    return {k: list(v) if isinstance(v, tuple) else v for k, v in vars(joint).items()} | {
+        "uv": _uv(face, joint.at), "across_mm": across_mm(joint), "strain": strain,
+        "said": said.strip(), "ok": joint.key not in told,
+    }  # fmt: skip
+
+
+def joint_tried(now: Current, body: dict) -> dict:
+    """The zone in which a joint fits, and what is to be said of it where it is."""
+    face = cut_face(now, body.get("cut"))
+    said = body.get("joint")
+    joint = joint_of(joint_completed(now, face, {"uv": [0, 0]} | said, "new")
+                     if isinstance(said, dict) else {})  # fmt: skip
+    wall = now.setup.process["hole_wall_mm"]
+    zone = zone_of(face.halves, face.cut, joint, wall)
+    told = {}
+    if "uv" in said:
+        cut = with_joint(replace(face.cut, joints=face.cut.joints), joint)
+        told = pokes_out(face.part, face.halves, cut, wall)
+    return {
+        "zone": [ring.round(4).tolist() for ring in _rings(zone)],
+        "zone_mm2": float(zone.area),
+        "joint": _joint_told(face, joint, told, now),
+    }
+
+
+def places_told(now: Current, body: dict) -> dict:
+    """Joints placed for the maker: as many as asked for, far apart, inside, fitting one way."""
+    face = cut_face(now, body.get("cut"))
+    count = body.get("count")
+    if isinstance(count, bool) or not isinstance(count, int) or not 1 <= count <= MOST_PLACES:
+        raise EditError(f"From 1 to {MOST_PLACES} joints can be placed.")
+    said = body.get("joint")
+    given = (
+        joint_completed(now, face, {"uv": [0, 0]} | said, "new") if isinstance(said, dict) else {}
+    )
+    joint = joint_of(given)
+    wall = now.setup.process["hole_wall_mm"]
+    zone = zone_of(face.halves, face.cut, joint, wall)
+    for other in face.cut.joints:
+        u, v = _uv(face, other.at)
+        apart = across_mm(other) + across_mm(joint) + 2 * joint.clearance_mm + wall
+        zone = zone.difference(shapely.Point(u, v).buffer(apart))
+    at = places_for(_face(face), zone, count, 2 * (across_mm(joint) + joint.clearance_mm) + wall)
+    joints = []
+    for i, (u, v) in enumerate(at):
+        own = {"uv": [float(u), float(v)]} | {k: v for k, v in said.items() if k != "uv"}
+        # One thinner than the others: so the pattern fits one way only.
+        if i == 1 and joint.kind != "snap":
+            own["width_mm"] = round(0.8 * joint.width_mm, 2)
+        joints.append(own)
+    note = "" if len(at) == count else f"There is room for {len(at)} of {count}."
+    if not len(at):
+        note = "There is no room for such a joint on this face; try a smaller one."
+    return {"joints": joints, "note": note}

@@ -1,0 +1,327 @@
+"""Cuts and joints: volumes, sections, fits and provenance, against formulas and reference solids."""
+
+import math
+
+import numpy as np
+import pytest
+import trimesh
+from solids import box, frustum, ours, table, together
+
+from printability.edits import edit_from
+from printability.errors import EditError
+from printability.mesh import binary_stl, open_mesh, volume_mm3
+from printability.parts import WHOLE, Frame, Part
+from printability.splitting import (
+    Cut,
+    Dovetail,
+    Joint,
+    bending_strain,
+    before_cut,
+    face_of,
+    halves_of,
+    places_for,
+    pokes_out,
+    zone_of,
+)
+from printability.stance import Setup, fold, parts_of
+
+
+def whole(mesh) -> Part:
+    facets = np.arange(len(mesh.facets), dtype=np.int32)
+    return Part(WHOLE, mesh, facets, Frame(), mesh.digest, mesh)
+
+
+def unit(draws) -> np.ndarray:
+    n = draws.normal(size=3)
+    return n / np.linalg.norm(n)
+
+
+def cut_at(normal, point, **more) -> Cut:
+    return Cut("1", WHOLE, tuple(map(float, normal)), tuple(map(float, point)), **more)
+
+
+def parts_after(mesh, *edits) -> dict[str, Part]:
+    setup = fold(mesh, [edit_from(kind, values) for kind, values in edits])
+    return {part.key: part for part in parts_of(mesh, setup)}
+
+
+def read_back(part: Part) -> trimesh.Trimesh:
+    mesh = open_mesh(binary_stl(part.mesh, "part"), "part.stl").mesh
+    return trimesh.Trimesh(mesh.vertices, mesh.facets, process=False)
+
+
+def test_parts_and_kerf_make_up_the_whole_at_any_plane(draws, bunny):
+    for mesh in (bunny, table(), ours(trimesh.creation.torus(20, 6)), together(
+        box(20, 20, 20), box(10, 10, 10, (5, 5, 5)), box(5, 5, 5, (40, 0, 0))
+    )):  # fmt: skip
+        middle = (mesh.vertices.min(axis=0) + mesh.vertices.max(axis=0)) / 2
+        reach = np.ptp(mesh.vertices, axis=0).min() / 4
+        for _ in range(6):
+            normal, far = unit(draws), draws.uniform(-1e3, 1e3, 3)
+            moved = type(mesh)(mesh.vertices + far, mesh.facets)
+            point = middle + far + draws.uniform(-reach, reach) * normal
+            kerf = float(draws.choice([0.0, 0.4]))
+            parts = cut_at(normal, point, kerf_mm=kerf).applied((whole(moved),))
+            assert [p.key for p in parts] == ["1.a", "1.b"]
+            assert all(p.mesh.is_watertight for p in parts)
+            halves = halves_of(whole(moved), cut_at(normal, point, kerf_mm=kerf))
+            lost = volume_mm3(moved) - sum(volume_mm3(p.mesh) for p in parts)
+            # Between its faces a kerf holds about its middle section's area.
+            bare = halves_of(whole(moved), cut_at(normal, point))
+            area = sum(s.slice(bare.plane.offset_mm + 1e-7).area() for s in bare.a)
+            assert lost == pytest.approx(kerf * area, rel=0.25 if kerf else 0, abs=1e-3)
+            for part, sign in zip(parts, (1, -1), strict=True):
+                beyond = sign * (part.mesh.vertices @ halves.plane.normal - halves.plane.offset_mm)
+                assert beyond.min() >= kerf / 2 - 1e-7
+
+
+def test_sections_by_formula(draws):
+    ball = ours(trimesh.creation.icosphere(5, 10.0))
+    centre = (ball.vertices.min(axis=0) + ball.vertices.max(axis=0)) / 2
+    for _ in range(4):
+        normal, off = unit(draws), draws.uniform(-7, 7)
+        halves = halves_of(whole(ball), cut_at(normal, centre + off * normal))
+        assert face_of(halves).area_mm2 == pytest.approx(math.pi * (100 - off**2), rel=0.004)
+    cone = ours(frustum(10, 5, 20))
+    halves = halves_of(whole(cone), cut_at((0, 0, 1), (0, 0, 8)))
+    assert face_of(halves).area_mm2 == pytest.approx(math.pi * 8**2, rel=1e-3)
+    ring = ours(trimesh.creation.torus(20, 6, major_sections=256, minor_sections=256))
+    halves = halves_of(whole(ring), cut_at((1, 0, 0), (0, 0, 0)))  # two circles
+    assert face_of(halves).area_mm2 == pytest.approx(2 * math.pi * 36, rel=1e-3)
+    assert halves.plane.axes == pytest.approx(np.array([[0, 1, 0], [0, 0, 1], [1, 0, 0]]))
+
+
+@pytest.mark.parametrize("turn", [0.0, 33.0])
+def test_a_cut_along_a_flat_leaves_no_film(turn):
+    """Cutting where the top rests on the leg, turned so that rounding has its say."""
+    mesh = table()
+    about = trimesh.transformations.rotation_matrix(math.radians(turn), (1, 2, 3))[:3, :3]
+    turned = type(mesh)(mesh.vertices @ about.T + 1000 / 3, mesh.facets)
+    point = about @ (0, 0, 20.0) + 1000 / 3
+    a, b = cut_at(about @ (0, 0, 1), point).applied((whole(turned),))
+    assert volume_mm3(a.mesh) == pytest.approx(40 * 30 * 4 - 4 * 4 * 0, rel=1e-9)
+    assert volume_mm3(b.mesh) == pytest.approx(4 * 4 * 20, rel=1e-9)
+    heights = (b.mesh.vertices - point) @ (about @ (0, 0, 1))
+    assert np.ptp(heights) == pytest.approx(20, abs=1e-6)
+
+
+def test_facets_keep_where_they_come_from(draws, bunny):
+    reference = trimesh.Trimesh(bunny.vertices, bunny.facets, process=False)
+    middle = bunny.vertices.mean(axis=0)
+    normal = unit(draws)
+    for part in cut_at(normal, middle).applied((whole(bunny),)):
+        old = part.facet_from >= 0
+        assert 0.02 < old.mean() < 1
+        corners = part.mesh.vertices[part.mesh.facets]
+        own = corners[old].mean(axis=1)
+        a = bunny.vertices[bunny.facets[part.facet_from[old]]]
+        # Each lies on the plane of the facet that it names, and faces the same way.
+        n = reference.face_normals[part.facet_from[old]]
+        size = np.ptp(bunny.vertices, axis=0).max()
+        assert np.abs(np.einsum("ij,ij->i", own - a[:, 0], n)).max() < 1e-6 * size
+        on_cut = np.abs(corners[~old] @ normal - middle @ normal).max()
+        assert on_cut < 1e-6 * size
+
+
+@pytest.mark.parametrize(("kind", "outline"), [
+    ("peg", "round"), ("peg", "hexagon"), ("peg", "triangle"), ("dowel", "square"), ("dowel", "round"),
+])  # fmt: skip
+def test_joints_by_formula_and_with_their_clearance(kind, outline):
+    block = ours(box(30, 30, 40))
+    w, depth, c = 6.0, 7.0, 0.2
+    joint = {"key": "1", "kind": kind, "at": [15, 15, 20], "outline": outline, "width_mm": w,
+             "depth_a_mm": depth, "depth_b_mm": 5.0, "clearance_mm": c, "bevel_mm": 0.0}  # fmt: skip
+    parts = parts_after(
+        block, ("cut", {"key": "1", "normal": [0, 0, 1], "point": [0, 0, 20]}),
+        ("joints", {"cut": "1", "joints": [joint]}),
+    )  # fmt: skip
+    n = {"round": 64, "triangle": 3, "square": 4, "hexagon": 6}[outline]
+
+    def area(inner, is_round_pin=False):  # of a regular polygon by its inner or outer radius
+        if is_round_pin:
+            return n / 2 * inner**2 * math.sin(2 * math.pi / n)
+        return n * inner**2 * math.tan(math.pi / n)
+
+    pin, hole = area(w / 2, outline == "round"), area(w / 2 + c)
+    side = 30 * 30 * 20
+    if kind == "peg":
+        assert set(parts) == {"1.a", "1.b"}
+        assert volume_mm3(parts["1.b"].mesh) == pytest.approx(side + pin * depth, rel=1e-6)
+    else:
+        assert set(parts) == {"1.a", "1.b", "1.c"}
+        assert volume_mm3(parts["1.b"].mesh) == pytest.approx(side - hole * (5 + c), rel=1e-6)
+        assert volume_mm3(parts["1.c"].mesh) == pytest.approx(pin * (depth + 5), rel=1e-6)
+    assert volume_mm3(parts["1.a"].mesh) == pytest.approx(side - hole * (depth + c), rel=1e-6)
+    # Read back from STL: they do not meet, and are as far apart as was asked for.
+    a, pin_part = read_back(parts["1.a"]), read_back(parts["1.b" if kind == "peg" else "1.c"])
+    inside = pin_part.vertices[pin_part.vertices[:, 2] > 20.5]
+    _, apart, _ = trimesh.proximity.closest_point(a, inside)
+    # Corners of a polygon are farther than its sides; a round pin's corners are nearest.
+    assert c - 1e-3 <= apart.min() <= c / math.cos(math.pi / n) + 0.02
+    assert not a.contains(inside).any()
+
+
+def test_a_snap_fit_bends_as_the_formula_says_and_slides_in():
+    block = ours(box(30, 30, 40))
+    joint = Joint("1", "snap", (15, 15, 20), width_mm=6, depth_a_mm=10, thick_mm=1.5, catch_mm=0.6)
+    # y = 2/3 strain L^2 / t, beam theory: 1.5 * 1.5 * 0.6 / 100
+    assert bending_strain(joint) == pytest.approx(0.0135)
+    cut = cut_at((0, 0, 1), (0, 0, 20), joints=(joint,))
+    a, b = cut.applied((whole(block),))
+    assert a.mesh.is_watertight and b.mesh.is_watertight
+    room, beam = read_back(a), read_back(b)
+    assert not room.contains(beam.vertices[beam.vertices[:, 2] > 20.1]).any()
+    top = beam.vertices[beam.vertices[:, 2] > 20.1]
+    assert top[:, 0].max() == pytest.approx(15 + 0.75 + 0.6)  # the catch
+    assert pokes_out(whole(block), halves_of(whole(block), cut), cut, 0.8) == {}
+
+
+def test_a_dovetail_by_formula():
+    block = ours(box(30, 60, 40))
+    tail = Dovetail((15, 30, 20), 8.0, 4.0, 15.0, 0.0, 0.0, 0.2)
+    cut = cut_at((0, 0, 1), (0, 0, 20), dovetail=tail)
+    a, b = cut.applied((whole(block),))
+    wide = 8 + 2 * 4 * math.tan(math.radians(15))
+    ridge = (8 + wide) / 2 * 4 * 60
+    assert volume_mm3(b.mesh) == pytest.approx(30 * 60 * 20 + ridge, rel=1e-6)
+    solid, tail_mesh = read_back(a), read_back(b)
+    up = tail_mesh.vertices[(tail_mesh.vertices[:, 2] > 20.1)]
+    inner = up[(up[:, 1] > 1) & (up[:, 1] < 59)]
+    assert not solid.contains(inner + [0, 0, 0]).any()
+    assert pokes_out(whole(block), halves_of(whole(block), cut), cut, 0.8) == {}
+    too_wide = cut_at((0, 0, 1), (0, 0, 20), dovetail=Dovetail((15, 30, 20), 28.0, 4.0))
+    assert "dovetail" in pokes_out(whole(block), halves_of(whole(block), too_wide), too_wide, 0.8)
+
+
+def test_no_joint_pokes_out_unnoticed(draws, bunny):
+    """Random joints on random cuts, against dense samples and the reference library."""
+    block = ours(box(40, 30, 40))
+    hollow = ours(trimesh.boolean.difference(
+        [box(40, 40, 40), box(36, 36, 36, (2, 2, 2))], engine="manifold"
+    ))  # fmt: skip
+    seen = {True: 0, False: 0}
+    for mesh in (block, hollow, bunny):
+        size = np.ptp(mesh.vertices, axis=0).max()
+        reference = trimesh.Trimesh(mesh.vertices, mesh.facets, process=False)
+        for _ in range(8):
+            normal = unit(draws)
+            middle = (mesh.vertices.min(axis=0) + mesh.vertices.max(axis=0)) / 2
+            cut = cut_at(normal, middle)
+            halves = halves_of(whole(mesh), cut)
+            if not halves.a or not halves.b:
+                continue
+            u, v = halves.plane.axes[:2]
+            at = middle + draws.uniform(-0.4, 0.4) * size * u + draws.uniform(-0.4, 0.4) * size * v
+            joint = Joint(
+                "1", "dowel", tuple(map(float, at)), str(draws.choice(["round", "square"])),
+                0.08 * size, 0.12 * size, 0.1 * size, float(draws.uniform(0, 90)),
+                float(draws.choice([0.0, 8.0])), 0.01 * size, 0.0,
+            )  # fmt: skip
+            cut = Cut("1", WHOLE, cut.normal, cut.point, joints=(joint,))
+            said = pokes_out(whole(mesh), halves, cut, 0.0)
+            from printability.splitting import hole_of
+
+            out = 0
+            for side in "ab":
+                hole = hole_of(joint, side).to_mesh()
+                solid = trimesh.Trimesh(hole.vert_properties[:, :3], hole.tri_verts)
+                points = trimesh.sample.sample_surface(solid, 600, seed=1)[0]
+                points = points[(points[:, 2] > 1e-3) if side == "a" else (points[:, 2] < -1e-3)]
+                local = halves.plane.inside(at[None])[0]
+                spots = halves.plane.outside(points + [local[0], local[1], halves.plane.offset_mm])
+                signed = trimesh.proximity.signed_distance(reference, spots)
+                out += int((signed < -1e-3 * size).sum())
+            assert not (out and not said), f"{out} of the samples outside and nothing said"
+            seen[bool(said)] += 1
+    assert min(seen.values()) > 0
+
+
+def test_places_lie_in_the_zone_and_hold_their_wall(draws):
+    block = ours(box(50, 30, 40))
+    cut = cut_at((0, 0, 1), (0, 0, 20))
+    part = whole(block)
+    halves = halves_of(part, cut)
+    joint = Joint("x", "peg", (0.0, 0.0, 20.0), width_mm=5.0)
+    zone = zone_of(halves, cut, joint, 1.0)
+    reach = 2.5 + 0.15 + 1.0
+    assert zone.area == pytest.approx((50 - 2 * reach) * (30 - 2 * reach), rel=0.01)
+    at = places_for(face_of(halves), zone, 4, 8.0)
+    assert len(at) == 4
+    joints = tuple(
+        Joint(str(i), "peg", tuple(halves.plane.outside([u, v, 20.0])), width_mm=5.0)
+        for i, (u, v) in enumerate(at)
+    )
+    cut = cut_at((0, 0, 1), (0, 0, 20), joints=joints)
+    assert pokes_out(part, halves, cut, 0.99) == {}
+
+
+def test_cuts_one_after_another_and_taken_back():
+    block = ours(box(40, 30, 20))
+    first = ("cut", {"key": "1", "normal": [1, 0, 0], "point": [10, 0, 0]})
+    both = ("cut", {"key": "2", "normal": [0, 0, 1], "point": [0, 0, 5]})
+    one = ("cut", {"key": "3", "part": "1.a", "normal": [0, 1, 0], "point": [0, 15, 0]})
+    assert set(parts_after(block, first)) == {"1.a", "1.b"}
+    assert set(parts_after(block, first, both)) == {"1.a.a", "1.a.b", "1.b.a", "1.b.b"}
+    assert set(parts_after(block, first, one)) == {"1.a.a", "1.a.b", "1.b"}
+    assert set(parts_after(block, first, both, ("uncut", {"key": "1"}))) == {"1.a", "1.b"}
+    thrown = ("cut", {"key": "1", "normal": [1, 0, 0], "point": [10, 0, 0], "keep": "a"})
+    assert set(parts_after(block, thrown)) == {"1.a"}
+    # Scaled afterwards, the plane goes with the piece and joints keep their dimensions.
+    peg = ("joints", {"cut": "1", "joints": [
+        {"key": "1", "kind": "peg", "at": [10, 15, 10], "width_mm": 4.0, "depth_a_mm": 5.0,
+         "outline": "square", "bevel_mm": 0}]})  # fmt: skip
+    parts = parts_after(block, first, peg, ("scale", {"x": 2, "y": 2, "z": 2}))
+    assert volume_mm3(parts["1.b"].mesh) == pytest.approx(20 * 60 * 40 + 4 * 4 * 5, rel=1e-9)
+    mirrored = parts_after(block, first, ("mirror", {"axis": "x"}))
+    assert volume_mm3(mirrored["1.a"].mesh) == pytest.approx(30 * 30 * 20)
+
+
+def test_loose_bodies_stay_or_become_parts():
+    two_legs = together(box(40, 10, 5, (0, 0, 20)), box(5, 10, 21), box(5, 10, 21, (35, 0, 0)))
+    cut = {"key": "1", "normal": [0, 0, 1], "point": [0, 0, 20]}
+    united = ours(trimesh.boolean.union(
+        [box(40, 10, 5, (0, 0, 20)), box(5, 10, 21), box(5, 10, 21, (35, 0, 0))], engine="manifold"
+    ))  # fmt: skip
+    assert set(parts_after(united, ("cut", cut))) == {"1.a", "1.b"}
+    assert set(parts_after(united, ("cut", cut | {"loose": "apart"}))) == {"1.a", "1.b", "1.c"}
+    assert before_cut(united, fold(united, [edit_from("cut", cut)]).shape, "1", "1.a")[1].key == "1"
+    assert len(parts_after(two_legs, ("cut", cut))) == 2
+
+
+def test_what_is_no_solid_or_not_met_stays_whole():
+    mesh = table()
+    open_one = type(mesh)(mesh.vertices, np.ascontiguousarray(mesh.facets[1:]))
+    assert [p.key for p in cut_at((0, 0, 1), (0, 0, 10)).applied((whole(open_one),))] == ["1"]
+    assert [p.key for p in cut_at((0, 0, 1), (0, 0, 99)).applied((whole(mesh),))] == ["1"]
+    assert [p.key for p in cut_at((0, 0, 1), (0, 0, 0)).applied((whole(mesh),))] == ["1"]
+
+
+@pytest.mark.parametrize(("kind", "values", "words"), [
+    ("cut", {"key": "1", "normal": [0, 0, 0], "point": [0, 0, 0]}, "no length"),
+    ("cut", {"key": "", "normal": [0, 0, 1], "point": [0, 0, 0]}, "key"),
+    ("cut", {"key": "1", "normal": [0, 0, math.nan], "point": [0, 0, 0]}, "number"),
+    ("cut", {"key": "1", "normal": [0, 0, 1], "point": [0, 0, 0], "kerf_mm": 99}, "kerf"),
+    ("cut", {"key": "1", "normal": [0, 0, 1], "point": [0, 0, 0], "keep": "c"}, "side"),
+    ("cut", {"key": "1", "normal": [0, 0, 1], "point": [0, 0, 0], "dovetail": 3}, "dovetail"),
+    ("joints", {"cut": "1", "joints": []}, "no joint"),
+    ("joints", {"cut": "1", "joints": [{"key": "1", "kind": "nail", "at": [0, 0, 0]}]}, "joint"),
+    ("joints", {"cut": "1", "joints": [{"key": "1", "kind": "peg", "at": [0, 0, 0],
+                                        "width_mm": -1}]}, "width"),
+    ("joints", {"cut": "1", "joints": [{"key": "1", "kind": "snap", "at": [0, 0, 0],
+                                        "catch_mm": 9.0}]}, "catch"),
+])  # fmt: skip
+def test_what_makes_no_sense_gets_a_sentence(kind, values, words):
+    with pytest.raises(EditError, match=words):
+        edit_from(kind, values)
+
+
+def test_edits_of_cuts_survive_being_written():
+    edits = [
+        edit_from("cut", {"key": "1", "normal": [0, 0, 1], "point": [0, 0, 5],
+                          "dovetail": {"at": [1, 2, 5], "width_mm": 4}}),
+        edit_from("joints", {"cut": "1", "joints": [{"key": "1", "kind": "peg", "at": [1, 2, 5]}],
+                             "remove": ["7"]}),
+    ]  # fmt: skip
+    for edit in edits:
+        assert edit_from(edit.kind, edit.parameters()) == edit
+    assert Setup() != fold(table(), edits)
