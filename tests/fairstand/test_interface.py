@@ -62,6 +62,8 @@ def test_answers_are_as_they_are_described(client):
     for kind, parameters in (("measure", {"what": "slope", "anchors": [pick]}),
                              ("fill", {"side": "show", "at": pick})):  # fmt: skip
         assert edit(client, stance.pk, kind, **parameters).status_code == 200
+    cut = {"plate_normal": [0, 0, 1], "plate_point": [0, 0, 20]}
+    assert edit(client, stance.pk, "cut", **cut).status_code == 200
     client.get(f"/bench/{stance.pk}/findings/")
     checked = set()
     for path, methods in description()["paths"].items():
@@ -70,12 +72,19 @@ def test_answers_are_as_they_are_described(client):
         url = path.replace("{stance_id}", str(stance.pk)).replace("{layer}", "3")
         url = url.replace("{piece_id}", str(stance.piece_id)).replace("{kind}", "stl")
         url = url.replace("{directions}", "500")
+        if "together" in url:
+            url = url.replace("/stl.3mf", "/plate.3mf")
+        if "split/drawing" in url:
+            continue  # of proposals that nobody asked for; see the tests of splitting
         if "{" in url:
             continue  # a record of work, see below
         query = {"down": "0,0,-1", "span": "80"} if media == "image/png" else {}
+        query |= {"cut": "1"} if "split/face" in url else {}
         answer = client.get(url, query, headers={"accept": "application/json"})
         assert answer.status_code == 200, (url, answer.content[:300])
-        assert answer.headers["Content-Type"].split(";")[0] in (media, "model/stl"), url
+        assert answer.headers["Content-Type"].split(";")[0] in (media, "model/stl", "model/3mf"), (
+            url
+        )
         if media == "application/json":
             jsonschema.validate(answer.json(), content["schema"])
             assert content["schema"] != {"type": "object"} or "openapi" in url, url

@@ -5,7 +5,6 @@ import math
 import numpy as np
 import pytest
 import trimesh
-from solids import box, frustum, ours, table, together
 
 from printability.edits import edit_from
 from printability.errors import EditError
@@ -15,8 +14,8 @@ from printability.splitting import (
     Cut,
     Dovetail,
     Joint,
-    bending_strain,
     before_cut,
+    bending_strain,
     face_of,
     halves_of,
     places_for,
@@ -24,6 +23,7 @@ from printability.splitting import (
     zone_of,
 )
 from printability.stance import Setup, fold, parts_of
+from solids import box, frustum, ours, table, together
 
 
 def whole(mesh) -> Part:

@@ -160,6 +160,9 @@ def test_every_kind_of_edit_survives_being_written_down():
         "fill": {"side": "back", "at": PLACE, "crease_deg": 30.0},
         "measure": {"what": "slope", "anchors": ({"facet": 0, "weights": (1.0, 0.0, 0.0)},)},
         "remove_measure": {"key": "1"},
+        "cut": {"key": "1", "normal": (0.0, 0.0, 1.0), "point": (0.0, 0.0, 5.0), "kerf_mm": 0.2, "loose": "apart"},
+        "joints": {"cut": "1", "joints": ({"key": "1", "kind": "snap", "at": (1.0, 2.0, 5.0), "depth_a_mm": 8.0},)},
+        "uncut": {"key": "1"},
         "accept": {"finding": "bridge", "place": (1.0, 2.0, 3.0), "note": "short"},
         "take_back": {"finding": "bridge", "place": (1.0, 2.0, 3.0)},
     }  # fmt: skip

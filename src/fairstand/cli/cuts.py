@@ -55,7 +55,9 @@ def cuts_of_file(
     found = propose_cuts(part, setup, top, fit=fit)
     if stance and found:
         edits = (
-            [edit_from("turn", dict(zip("xyz", turn_deg, strict=True)))] if any(turn_deg) else []
+            [edit_from("turn", dict(zip(("x_deg", "y_deg", "z_deg"), turn_deg, strict=True)))]
+            if any(turn_deg)
+            else []
         )
         edits += cut_edits(part, found[0].planes)
         recipe = StanceFile(

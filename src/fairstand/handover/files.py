@@ -6,7 +6,7 @@ from fairstand.stances.current import Current
 from printability import handover as core
 from printability.stance_file import StanceFile, written_stance
 
-__all__ = ["FORMATS", "file_of", "filename_of", "offer", "recipe_of"]
+__all__ = ["FORMATS", "TOGETHER", "file_of", "filename_of", "offer", "recipe_of", "together_of"]
 
 FORMATS = {
     "stl": ("One watertight body: model and pillars joined.", "model/stl"),
@@ -15,6 +15,27 @@ FORMATS = {
         "model/3mf",
     ),
 }
+
+
+TOGETHER = {
+    "plate": "All parts as they stand, beside each other on one plate, each with its supports.",
+    "in-place": "All parts where they are in the whole: to see how they go together.",
+}
+
+
+def together_name(now: Current, kind: str) -> str:
+    """A file name for all parts."""
+    return f"{core.file_stem(now.stance.piece.name, f'{now.stance.name} {kind}')}.3mf"
+
+
+def together_of(now: Current, kind: str) -> tuple[str, bytes]:
+    """Name and content of a file with all parts."""
+    title = core.title_of(now.stance.piece.name, now.stance.name)
+    if kind == "in-place":
+        return together_name(now, kind), core.in_place(now.parts, title)
+    every = [now.of_part(part.key).placed for part in now.parts]
+    moves = core.side_by_side(every, now.setup.process)
+    return together_name(now, kind), core.all_parts_3mf(every, moves, title)
 
 
 def filename_of(now: Current, kind: str) -> str:
@@ -33,6 +54,7 @@ def offer(now: Current) -> dict:
     joinable = next(check.ok for check in found if check.key == "one_body")
     standing, size = len(now.placed.standing), now.placed.size_mm
     pillars = f"{standing} pillar{'s' if standing != 1 else ''}" if standing else "no pillars"
+    part = core.part_named(now.part.key)
     return {
         "checks": [{"key": c.key, "label": c.label, "ok": c.ok, "text": c.text} for c in found],
         "files": [
@@ -40,11 +62,21 @@ def offer(now: Current) -> dict:
                 "kind": kind,
                 "filename": filename_of(now, kind),
                 "about": about,
-                "holds": f"{now.stance.piece.name}, {pillars}",
+                "holds": ", ".join(filter(None, (now.stance.piece.name, part, pillars))),
                 "url": reverse("handover:download", args=[now.stance.pk, kind]),
                 "ready": kind == "3mf" or joinable,
             }
             for kind, (about, _) in FORMATS.items()
+        ],
+        "together": [
+            {
+                "kind": kind,
+                "filename": together_name(now, kind),
+                "about": about,
+                "url": reverse("handover:together", args=[now.stance.pk, kind]),
+            }
+            for kind, about in TOGETHER.items()
+            if len(now.parts) > 1
         ],
         "recipe": {
             "filename": filename_of(now, "stance.json"),

@@ -11,9 +11,9 @@ from fairstand.stances.models import Stance
 from printability.errors import PrintabilityError
 from printability.stance_file import SCHEMA
 
-from .files import FORMATS, file_of, filename_of, offer, recipe_of
+from .files import FORMATS, TOGETHER, file_of, filename_of, offer, recipe_of, together_of
 
-__all__ = ["checks", "download", "recipe"]
+__all__ = ["checks", "download", "recipe", "together"]
 
 
 CHECKS = record(
@@ -21,6 +21,7 @@ CHECKS = record(
     files=items(
         record(kind=TEXT, filename=TEXT, about=TEXT, holds=TEXT, url=TEXT, ready=FLAG)
     ),
+    together=items(record(kind=TEXT, filename=TEXT, about=TEXT, url=TEXT)),
     recipe=record(filename=TEXT, url=TEXT), size_mm=numbers(3), place=TEXT,
 )  # fmt: skip
 
@@ -51,6 +52,23 @@ def download(request, stance_id, kind):
     return HttpResponse(
         data,
         FORMATS[kind][1],
+        headers={"Content-Disposition": f'attachment; filename="{filename}"'},
+    )
+
+
+@require_GET
+@described(BYTES)
+def together(request, stance_id, kind):
+    """One file with all parts."""
+    if kind not in TOGETHER:
+        raise Http404
+    try:
+        filename, data = together_of(_now(request, stance_id), kind)
+    except PrintabilityError as error:
+        return HttpResponse(str(error), "text/plain; charset=utf-8", status=409)
+    return HttpResponse(
+        data,
+        FORMATS["3mf"][1],
         headers={"Content-Disposition": f'attachment; filename="{filename}"'},
     )
 

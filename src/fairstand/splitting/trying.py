@@ -87,7 +87,8 @@ def _overhang(mesh, down: np.ndarray, now: Current) -> float:
 
 
 def _rings(geometry) -> list[np.ndarray]:
-    polygons = [p for p in shapely.get_parts(geometry) if p.geom_type == "Polygon"]
+    parts = shapely.get_parts(geometry)
+    polygons = [p for p in parts if p.geom_type == "Polygon" and not p.is_empty]
     return [
         np.array(ring.coords)[:-1] for p in polygons for ring in (p.exterior, *p.interiors)
     ]  # fmt: skip
@@ -115,12 +116,31 @@ def face_told(now: Current, key) -> dict:
         "keep": face.cut.keep,
         "loose": face.cut.loose,
         "wall_mm": wall,
+        "clearance_mm": now.setup.process["clearance_mm"],
+        "width_mm": _usual_width(flat, now),
+        "down": _down(now, face),
         "outline": [ring.round(4).tolist() for ring in _rings(flat.outline)],
         "bounds": list(flat.outline.bounds),
         "joints": [_joint_told(face, joint, told, now) for joint in face.cut.joints],
         "dovetail": _tail_told(face),
         "said": told.get("dovetail", ""),
     }
+
+
+def _usual_width(flat: Face, now: Current) -> float:
+    """A joint's width that the face has room for, at most 5 mm, in halves of a mm."""
+    rule = now.setup.process
+    rim = shapely.maximum_inscribed_circle(flat.outline).length
+    room = 2 * (rim - rule["clearance_mm"] - rule["hole_wall_mm"])
+    return max(min(5.0, np.floor(1.8 * room) / 2), 1.0)
+
+
+def _down(now: Current, face: CutFace) -> list[float]:
+    """The way that the part on the bench faces at the cut, as a direction of its own."""
+    normal = face.halves.plane.normal
+    depth = now.part.mesh.vertices @ normal
+    is_above = depth.mean() > face.halves.plane.offset_mm
+    return [float(v) for v in (-normal if is_above else normal)]
 
 
 def _uv(face: CutFace, at) -> list[float]:

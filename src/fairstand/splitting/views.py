@@ -27,6 +27,7 @@ JOINT = record(
 )  # fmt: skip
 FACE = record(
     key=TEXT, part=TEXT, area_mm2=NUMBER, kerf_mm=NUMBER, keep=TEXT, loose=TEXT, wall_mm=NUMBER,
+    clearance_mm=NUMBER, width_mm=NUMBER, down=numbers(3),
     outline=items(items(numbers(2))), bounds=numbers(4), joints=items(JOINT),
     dovetail=maybe({"type": "object"}), said=TEXT,
 )  # fmt: skip

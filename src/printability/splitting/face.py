@@ -64,7 +64,10 @@ def zone_of(halves: Halves, cut: Cut, joint: Joint, wall_mm: float) -> BaseGeome
     An estimate at a few levels, on the safe side for outlines with corners; `pokes_out` is exact.
     """
     d, k = halves.plane.offset_mm, cut.kerf_mm / 2
-    reach = across_mm(joint) + joint.clearance_mm + wall_mm
+    around = joint.clearance_mm + wall_mm
+    # A hole's corners go out farther than its sides.
+    corner = 1.0 if joint.kind == "snap" else 2 * across_mm(joint) / joint.width_mm
+    reach = across_mm(joint) + corner * around + 1e-3
     zone = None
     for side, solids, up in (("a", halves.a, 1.0), ("b", halves.b, -1.0)):
         depth = joint.depth_mm(side)
@@ -72,7 +75,7 @@ def zone_of(halves: Halves, cut: Cut, joint: Joint, wall_mm: float) -> BaseGeome
         for part in np.linspace(0.0, 1.0, _LEVELS if depth else 1):
             height = d + up * (k + 1e-6 * max(1.0, abs(d)) + part * deep)
             section = _section(solids, height)
-            least = reach if depth else across_mm(joint)
+            least = reach if depth else across_mm(joint) + 1e-3
             free = section.buffer(-least)
             zone = free if zone is None else zone.intersection(free)
     return zone

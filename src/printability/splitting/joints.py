@@ -94,8 +94,7 @@ def across_mm(joint: Joint) -> float:
     """How far the outline reaches from the middle at most."""
     if joint.kind == "snap":
         return math.hypot(joint.width_mm / 2, joint.thick_mm / 2 + joint.catch_mm)
-    sides = OUTLINES[joint.outline]
-    return joint.width_mm / 2 / (math.cos(math.pi / sides) if sides < 12 else 1.0)
+    return joint.width_mm / 2 / math.cos(math.pi / OUTLINES[joint.outline])
 
 
 def bending_strain(joint: Joint) -> float:

@@ -1,5 +1,6 @@
 import "./inspect.js";
 import "./turn.js";
+import "./split.js";
 import "./prop.js";
 import "./compare.js";
 import "./hand_over.js";

@@ -8,6 +8,7 @@ const VERTEX = `
   attribute float slope;
   attribute float side;
   uniform mat3 upright;
+  uniform vec3 splitShift;
   varying float vSide;
   varying float vSlope;
   varying vec3 vNormal;
@@ -18,6 +19,7 @@ const VERTEX = `
     vec4 world = modelMatrix * vec4(position, 1.0);
     vWorld = world.xyz;
     vNormal = normalize(upright * normal);
+    world.xyz += splitShift;
     gl_Position = projectionMatrix * viewMatrix * world;
   }`;
 
@@ -27,12 +29,15 @@ const FRAGMENT = `
   uniform bool hideAbove;
   uniform vec3 eye;
   uniform vec3 room;
+  uniform vec4 split;
+  uniform float splitSide;
   varying float vSlope;
   varying float vSide;
   varying vec3 vNormal;
   varying vec3 vWorld;
   void main() {
     if (vSlope < 0.0 || (hideAbove && vWorld.z > cutZ)) discard;
+    if (splitSide * (dot(split.xyz, vWorld) - split.w) < 0.0) discard;
     vec3 n = gl_FrontFacing ? vNormal : -vNormal;
     float key = 0.5 + 0.5 * dot(n, normalize(vec3(-0.4, -0.6, 0.7)));
     float head = max(dot(n, eye), 0.0);
@@ -70,7 +75,7 @@ export class ModelLayer {
   group = new THREE.Group();
 
   constructor(uniforms, isClosed) {
-    Object.assign(this, { uniforms, isClosed, isHidden: null, stripes: null });
+    Object.assign(this, { uniforms, isClosed, isHidden: null, stripes: null, apart: null });
     this.group.matrixAutoUpdate = false;
   }
 
@@ -109,6 +114,15 @@ export class ModelLayer {
     this.group.add(this.mesh, this.ink);
   }
 
+  // The corners of a facet on the plate, [[x, y, z], …].
+  cornersOf(facet) {
+    this.group.updateMatrixWorld(true);
+    return [0, 1, 2].map((i) => {
+      const v = this.facets[3 * facet + i];
+      return new THREE.Vector3(...this.vertices.subarray(3 * v, 3 * v + 3)).applyMatrix4(this.mesh.matrixWorld).toArray();
+    });
+  }
+
   stand(matrix) {
     this.group.matrix.fromArray(matrix);
     this.group.matrixWorldNeedsUpdate = true;
@@ -139,6 +153,31 @@ export class ModelLayer {
     this.isHidden = isHidden;
     this.ink.visible = !isHidden;
     this.setSlopes(this.slopes);
+  }
+
+  // A cut that is only tried: what lies beyond its plane is drawn apart. plane: normal and offset
+  // on the plate, or null; gap in mm.
+  setSplit(plane, gap) {
+    if (this.apart && (!plane || !this.mesh)) {
+      this.group.remove(this.apart);
+      this.apart.material.dispose();
+      this.apart = null;
+    }
+    this.uniforms.splitSide.value = plane ? -1 : 0;
+    if (!this.mesh) return;
+    this.ink.visible = !this.isHidden && !plane;
+    this.setOpen(Boolean(plane) || this.uniforms.hideAbove.value);
+    if (!plane) return;
+    const { normal, offset } = plane;
+    this.uniforms.split.value.set(...normal, offset);
+    if (!this.apart) {
+      const material = this.mesh.material.clone();
+      material.uniforms = { ...this.uniforms, splitSide: { value: 1 }, splitShift: { value: new THREE.Vector3() } };
+      material.side = THREE.DoubleSide;
+      this.apart = new THREE.Mesh(this.mesh.geometry, material);
+      this.group.add(this.apart);
+    }
+    this.apart.material.uniforms.splitShift.value.set(...normal).multiplyScalar(gap);
   }
 
   // Cut open, the inside is seen.
@@ -193,6 +232,7 @@ export class ModelLayer {
   }
 
   dispose() {
+    this.setSplit(null);
     for (const part of [this.mesh, this.ink, this.stripes]) {
       if (!part) continue;
       this.group.remove(part);

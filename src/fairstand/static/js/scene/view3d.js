@@ -35,6 +35,9 @@ export class View3D {
       eye: { value: new THREE.Vector3() },
       upright: { value: new THREE.Matrix3() }, // turns normals, whatever the scale and mirror
       room: { value: new THREE.Vector3(1e6, 1e6, 1e6) },
+      split: { value: new THREE.Vector4() },
+      splitSide: { value: 0 }, // which side of it is drawn; 0 for both
+      splitShift: { value: new THREE.Vector3() },
     };
     this.model = new ModelLayer(this.uniforms, isClosed);
     this.supports = new SupportLayer(this.uniforms);
@@ -126,6 +129,11 @@ export class View3D {
     this.draw();
   }
 
+  setSplit(plane, gap) {
+    this.model.setSplit(plane, gap);
+    this.draw();
+  }
+
   // A turn that is being followed; supports and measures wait until it is taken.
   setTurned(figures, slopes) {
     this.model.stand(figures.matrix);
@@ -151,7 +159,7 @@ export class View3D {
   setCut(z, hideAbove) {
     this.uniforms.cutZ.value = z;
     this.uniforms.hideAbove.value = hideAbove;
-    this.model.setOpen(hideAbove);
+    this.model.setOpen(hideAbove || this.uniforms.splitSide.value !== 0);
     this.supports.setOpen(hideAbove);
     this.draw();
   }

@@ -1,0 +1,298 @@
+"""Split over HTTP and on the command line: parts, tried cuts, joints, proposals, files."""
+
+import io
+import json
+import math
+import zipfile
+
+import numpy as np
+import pytest
+import trimesh
+
+from asking import edit, post
+from commands import fairstand
+from fairstand.library.keeping import bring_in
+from fairstand.owner import local_maker
+from fairstand.stances.models import Stance
+from printability.mesh import binary_stl, volume_mm3
+from solids import box, ours, table
+
+pytestmark = pytest.mark.django_db(transaction=True)
+
+
+def t_piece():
+    """A T on the plate: a stem of 8 x 20 x 40 under a bar of 60 x 20 x 8."""
+    parts = [box(8, 20, 40, (-4, -10, 0)), box(60, 20, 8, (-30, -10, 40))]
+    return ours(trimesh.boolean.union(parts, engine="manifold"))
+
+
+@pytest.fixture
+def bench(client):
+    stance = bring_in(local_maker(), binary_stl(t_piece(), "t"), "t.stl").stances.get()
+
+    class Bench:
+        pk = stance.pk
+
+        def edit(self, kind, **parameters):
+            return edit(client, stance.pk, kind, **parameters)
+
+        def post(self, name, **body):
+            return post(client, stance.pk, name, body)
+
+        def state(self):
+            return client.get(f"/bench/{stance.pk}/state/").json()
+
+        def show(self, part):
+            revision = Stance.objects.get(pk=stance.pk).revision
+            return self.post("split/part", part=part, revision=revision)
+
+        def face(self, key="1"):
+            return client.get(f"/bench/{stance.pk}/split/face.json?cut={key}")
+
+        def mesh(self):
+            data = client.get(self.state()["mesh_url"]).content
+            n, m = np.frombuffer(data, np.uint32, 2)
+            return np.frombuffer(data, np.float32, 3 * n, 8).reshape(-1, 3), int(m)
+
+    return Bench()
+
+
+LEVEL = {"plate_normal": [0, 0, 1], "plate_point": [0, 0, 40]}
+
+
+def test_a_cut_leaves_parts_each_with_its_own_turn_and_undo_joins_them(bench, client):
+    whole = bench.state()
+    assert [p["key"] for p in whole["parts"]] == ["1"]
+    made = bench.edit("cut", **LEVEL)
+    assert made.status_code == 200, made.content
+    state = bench.state()
+    assert [(p["key"], p["volume_mm3"]) for p in state["parts"]] == [
+        ("1.a", pytest.approx(9600)), ("1.b", pytest.approx(6400)),
+    ]  # fmt: skip
+    assert state["part"] == "1.a"
+    assert state["size_mm"] == pytest.approx([60, 20, 8])
+    assert client.get(f"/bench/{bench.pk}/findings/").json()["overhang"]["area_mm2"] == 0
+    bench.edit("turn", x_deg=0, y_deg=90, z_deg=0)
+    assert bench.state()["size_mm"] == pytest.approx([8, 20, 60])
+    assert bench.show("1.b").status_code == 200
+    other = bench.state()
+    assert other["size_mm"] == pytest.approx([8, 20, 40])  # it was not turned
+    assert other["angles_deg"] == [0, 0, 0]
+    vertices, _ = bench.mesh()
+    assert np.ptp(vertices, axis=0) == pytest.approx([8, 20, 40])
+    for _ in range(2):
+        bench.post("undo")
+    assert bench.state()["part"] == "1"
+    assert bench.state()["key"] == whole["key"]
+    bench.post("redo")
+    assert [p["key"] for p in bench.state()["parts"]] == ["1.a", "1.b"]
+    assert bench.state()["part"] == "1.b"  # the one that was on the bench
+
+
+def test_supports_and_paint_stay_with_their_surface(bench, client):
+    vertices, _ = bench.mesh()
+    ends = None
+    mesh = t_piece()
+    for facet in range(len(mesh.facets)):
+        corners = mesh.vertices[mesh.facets[facet]]
+        if np.ptp(corners[:, 2]) < 1e-9 and abs(corners[0, 2] - 40) < 1e-9:
+            ends = [{"facet": facet, "weights": [1 / 3, 1 / 3, 1 / 3]}, {"plate": None}]
+            if bench.edit("support", support="pillar", ends=ends).status_code == 200:
+                break
+    assert len(bench.state()["pillars"]) == 1
+    bench.edit("cut", plate_normal=[0, 0, 1], plate_point=[0, 0, 20])
+    bar = bench.state()
+    assert [p["fit"] for p in bar["pillars"]] == ["stands"]
+    bench.show("1.b")
+    assert [p["fit"] for p in bench.state()["pillars"]] != ["stands"]  # named, and lost
+
+
+def test_a_tried_cut_changes_nothing_and_says_what_it_leaves(bench):
+    before = bench.state()["revision"]
+    told = bench.post("split/try", **LEVEL).json()
+    assert told["area_mm2"] == pytest.approx(8 * 20, rel=1e-6)
+    assert [s["volume_mm3"] for s in told["sides"]] == pytest.approx([9600, 6400])
+    assert [s["overhang_on_cut_mm2"] for s in told["sides"]] == pytest.approx([0, 0])
+    outline = np.array(told["lines"][0]).reshape(-1, 3)
+    assert outline[:, 2] == pytest.approx(40)
+    assert np.ptp(outline[:, 0]) == pytest.approx(8)
+    sliver = bench.post("split/try", plate_normal=[0, 0, 1], plate_point=[0, 0, 47.9]).json()
+    assert any("sliver" in said for said in sliver["said"])
+    assert bench.state()["revision"] == before
+    missed = bench.post("split/try", plate_normal=[0, 0, 1], plate_point=[0, 0, 99]).json()
+    assert "does not meet" in missed["said"][0]
+    assert bench.edit("cut", plate_normal=[0, 0, 1], plate_point=[0, 0, 99]).status_code == 400
+    assert bench.state()["revision"] == before
+
+
+def test_joints_are_placed_typed_refused_and_insisted_on(bench):
+    bench.edit("cut", plate_normal=[1, 0, 0], plate_point=[0, 0, 0])
+    face = bench.face().json()
+    assert face["area_mm2"] == pytest.approx(20 * 48)
+    placed = bench.post(
+        "split/places", cut="1", count=3, joint={"kind": "peg", "width_mm": 4, "depth_a_mm": 2.5}
+    ).json()
+    assert len(placed["joints"]) == 3
+    # One is thinner: the pattern fits one way only.
+    assert len({j["width_mm"] for j in placed["joints"]}) == 2
+    made = bench.edit("joints", cut="1", joints=placed["joints"])
+    assert made.status_code == 200, made.content
+    told = bench.face().json()["joints"]
+    assert all(j["ok"] for j in told)
+    assert all(j["clearance_mm"] == pytest.approx(0.15) for j in told)
+    changed = bench.edit("joints", cut="1", joints=[{"key": told[0]["key"], "turn_deg": 30}])
+    assert changed.status_code == 200, changed.content
+    assert bench.face().json()["joints"][0]["turn_deg"] == 30
+    u, v = face["bounds"][0], face["bounds"][1]
+    out = {"kind": "peg", "uv": [u, v], "width_mm": 4, "depth_a_mm": 2.5}
+    refused = bench.edit("joints", cut="1", joints=[out])
+    assert refused.status_code == 400
+    assert "Nothing was changed" in refused.json()["error"]
+    assert bench.edit("joints", cut="1", joints=[out | {"insist": True}]).status_code == 200
+    assert [j["ok"] for j in bench.face().json()["joints"]] == [True, True, True, False]
+    key = bench.face().json()["joints"][3]["key"]
+    bench.edit("joints", cut="1", remove=[key])
+    assert len(bench.face().json()["joints"]) == 3
+    zone = bench.post(
+        "split/joint", cut="1", joint={"kind": "peg", "width_mm": 4, "depth_a_mm": 2.5}
+    ).json()
+    assert 0 < zone["zone_mm2"] < face["area_mm2"]
+    dowel = {"kind": "dowel", "width_mm": 2, "depth_a_mm": 2, "depth_b_mm": 2, "uv": [u + 5, v + 5]}
+    bench.edit("joints", cut="1", joints=[dowel | {"insist": True}])
+    assert [p["key"] for p in bench.state()["parts"]] == ["1.a", "1.b", "1.c"]
+
+
+def test_files_of_every_part_and_the_same_bytes_by_the_command(bench, client, tmp_path):
+    bench.edit("cut", **LEVEL)
+    recipe = client.get(f"/hand-over/{bench.pk}/stance.json").content
+    (tmp_path / "stance.json").write_bytes(recipe)
+    (tmp_path / "t.stl").write_bytes(binary_stl(t_piece(), "t"))
+    done = fairstand("make", tmp_path / "t.stl", tmp_path / "stance.json", "--out",
+                     tmp_path / "out", "--json")  # fmt: skip
+    assert done.returncode == 0, done.stderr
+    told = json.loads(done.stdout)
+    assert [part["key"] for part in told["parts"]] == ["1.a", "1.b"]
+    for key in ("1.a", "1.b"):
+        bench.show(key)
+        answer = client.get(f"/hand-over/{bench.pk}/file.stl")
+        name = answer.headers["Content-Disposition"].split('"')[1]
+        assert (tmp_path / "out" / name).read_bytes() == answer.content
+        assert key[-1] == name.removesuffix(".stl")[-1]
+    checks = client.get(f"/hand-over/{bench.pk}/checks/").json()
+    assert [f["kind"] for f in checks["together"]] == ["plate", "in-place"]
+    for file in checks["together"]:
+        data = client.get(file["url"]).content
+        model = zipfile.ZipFile(io.BytesIO(data)).read("3D/3dmodel.model").decode()
+        assert model.count("<object ") == 2
+        assert "part a" in model
+
+
+def test_proposals_are_worked_out_shown_drawn_and_taken(bench, client):
+    started = bench.post("split/propose")
+    from fairstand.splitting.tasks import find_cuts
+    from fairstand.stances.asked import stance_of  # noqa: F401
+    from fairstand.work.models import Work
+
+    if started.status_code == 202:
+        from fairstand.stances.current import current
+
+        stance = Stance.objects.get(pk=bench.pk)
+        work = Work.objects.get(pk=started.json()["work"]["id"])
+        find_cuts.func(str(work.pk), bench.pk, current(stance).recipe, False)
+    told = bench.post("split/propose").json()
+    best = told["cuts"][0]
+    assert best["planes"][0]["normal"] == pytest.approx([0, 0, 1], abs=1e-9)
+    assert best["planes"][0]["point"][2] == pytest.approx(40)
+    assert all(part["support_mm3"] < 1 for part in best["parts"])
+    drawn = client.get(best["parts"][0]["drawing"])
+    assert drawn.headers["Content-Type"] == "image/png"
+    plane = best["planes"][0]
+    taken = bench.edit("cut", plate_normal=plane["normal"], plate_point=plane["point"])
+    assert taken.status_code == 200
+    assert client.get(best["parts"][0]["drawing"]).status_code == 409  # of another state
+
+
+def test_random_calls_with_absurd_values_get_a_sentence(bench, client, draws):
+    bench.edit("cut", **LEVEL)
+    values = [None, "", "1", "x" * 500, -1, 0, 1e308, math.pi, [], [0, 0, 0], [1, 2], {}, True,
+              [1e9, 0, 1e-9], ["a", 1, 2], {"uv": [0, 0]}, {"kind": "peg"},
+              {"kind": "snap", "uv": [0, 0]}, {"kind": "dowel", "uv": [1e5, 0], "width_mm": 1e9},
+              [{"uv": [0, 0], "kind": "peg"}], [{"uv": [0, 0], "kind": "peg", "depth_a_mm": 300}]]  # fmt: skip
+    calls = {
+        "split/try": ["plate_normal", "plate_point", "kerf_mm"],
+        "split/joint": ["cut", "joint"],
+        "split/places": ["cut", "count", "joint"],
+        "split/part": ["part", "revision"],
+        "split/propose": ["fit"],
+    }
+    edits = {
+        "cut": ["key", "normal", "point", "plate_normal", "plate_point", "kerf_mm", "keep", "loose",
+                "dovetail", "part"],
+        "joints": ["cut", "joints", "remove", "part"],
+        "uncut": ["key"],
+    }  # fmt: skip
+    for _ in range(150):
+        if draws.random() < 0.5:
+            name = str(draws.choice(list(calls)))
+            body = {
+                k: values[draws.integers(len(values))] for k in calls[name] if draws.random() < 0.8
+            }
+            answer = bench.post(name, **body)
+        else:
+            kind = str(draws.choice(list(edits)))
+            body = {
+                k: values[draws.integers(len(values))] for k in edits[kind] if draws.random() < 0.6
+            }
+            answer = bench.edit(kind, **body)
+        assert answer.status_code in (200, 202, 400, 409), (answer.status_code, body)
+        if answer.status_code >= 400:
+            assert answer.json()["error"].endswith((".", "!", "?")), answer.content
+    for key in ("", "zz", "1", None):
+        assert bench.face(key).status_code in (200, 400)
+    assert client.get(f"/bench/{bench.pk}/split/drawing.png?cut=x").status_code == 400
+
+
+@pytest.mark.parametrize("fit", [False, True])
+def test_the_command_says_where_to_cut(tmp_path, fit):
+    mesh = ours(box(500, 30, 20)) if fit else t_piece()
+    (tmp_path / "m.stl").write_bytes(binary_stl(mesh, "m"))
+    words = [
+        "cuts",
+        tmp_path / "m.stl",
+        "--process",
+        "fdm",
+        "--json",
+        "--stance",
+        tmp_path / "s.json",
+    ]
+    done = fairstand(*words, *(["--fit"] if fit else []))
+    assert done.returncode == 0, done.stderr
+    told = json.loads(done.stdout)
+    best = told["proposals"][0]
+    volumes = [part["volume_mm3"] for part in best["parts"]]
+    assert sum(volumes) == pytest.approx(volume_mm3(mesh), rel=1e-6)
+    assert told["fits_uncut"] is not fit
+    if fit:
+        assert best["plane"]["normal"] == [1, 0, 0]
+        assert len(best["planes"]) == 1  # 250 mm stand upright in the machine
+    else:
+        assert best["plane"] == {"normal": [0, 0, 1], "offset_mm": 40}
+        assert best["section_mm2"] == pytest.approx(160)
+        assert best["seam_mm"] == pytest.approx(56)
+    made = fairstand(
+        "make", tmp_path / "m.stl", tmp_path / "s.json", "--out", tmp_path / "o", "--json"
+    )
+    assert made.returncode == 0, made.stderr
+    assert len(json.loads(made.stdout)["parts"]) == len(best["parts"])
+
+
+def test_an_open_model_gets_a_sentence(client, tmp_path):
+    mesh = table()
+    mesh = type(mesh)(mesh.vertices, np.ascontiguousarray(mesh.facets[2:]))
+    stance = bring_in(local_maker(), binary_stl(mesh, "open"), "open.stl").stances.get()
+    answer = edit(client, stance.pk, "cut", plate_normal=[0, 0, 1], plate_point=[0, 0, 10])
+    if answer.status_code == 400:  # else the repairs have closed it
+        assert "open" in answer.json()["error"]
+    (tmp_path / "open.stl").write_bytes(binary_stl(mesh, "open"))
+    done = fairstand("cuts", tmp_path / "open.stl")
+    assert done.returncode in (0, 2)
