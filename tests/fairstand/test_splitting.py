@@ -90,7 +90,7 @@ def test_a_cut_leaves_parts_each_with_its_own_turn_and_undo_joins_them(bench, cl
 
 
 def test_supports_and_paint_stay_with_their_surface(bench, client):
-    vertices, _ = bench.mesh()
+    _vertices, _ = bench.mesh()
     ends = None
     mesh = t_piece()
     for facet in range(len(mesh.facets)):

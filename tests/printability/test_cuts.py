@@ -168,7 +168,8 @@ def test_a_snap_fit_bends_as_the_formula_says_and_slides_in():
     assert bending_strain(joint) == pytest.approx(0.0135)
     cut = cut_at((0, 0, 1), (0, 0, 20), joints=(joint,))
     a, b = cut.applied((whole(block),))
-    assert a.mesh.is_watertight and b.mesh.is_watertight
+    assert a.mesh.is_watertight
+    assert b.mesh.is_watertight
     room, beam = read_back(a), read_back(b)
     assert not room.contains(beam.vertices[beam.vertices[:, 2] > 20.1]).any()
     top = beam.vertices[beam.vertices[:, 2] > 20.1]

@@ -5,10 +5,11 @@ from django.urls import reverse
 
 from fairstand.memory import kept_object, stored_object
 from fairstand.stances.current import Current, NeedsWork, digest
+from fairstand.stances.cutting import plane_on_plate
 from printability.cutting import CutProposal, propose_cuts
 from printability.drawing import drawing_png
 from printability.errors import EditError
-from printability.splitting import Cut, Plane
+from printability.splitting import Cut
 from printability.stance import turned
 
 __all__ = ["cuts_name", "found_cuts", "look_for_cuts", "part_drawing"]
@@ -54,17 +55,9 @@ def found_cuts(now: Current, fit: bool) -> dict:
 
 
 def _plain(now: Current, one: CutProposal) -> dict:
-    rotation = now.placed.matrix[:3, :3] / now.part.frame.factors
-    shift = now.placed.matrix[:3, 3]
-
-    def on_plate(plane: Plane) -> dict:
-        normal = rotation @ plane.normal
-        point = rotation @ (plane.normal * plane.offset_mm) + shift
-        return {"normal": normal.tolist(), "point": point.tolist()}
-
     return {
         "text": one.text,
-        "planes": [on_plate(plane) for plane in one.planes],
+        "planes": [plane_on_plate(now, plane) for plane in one.planes],
         "own": [[*map(float, p.normal), float(p.offset_mm)] for p in one.planes],
         "better": list(one.better),
         "worse": list(one.worse),

@@ -61,10 +61,10 @@ def tried(now: Current, body: dict) -> dict:
         thick = [one.bounding_box()[5] - one.bounding_box()[2] for one in solids]
         if thick and min(thick) < wall:
             said.append(
-                f"Side {name} has a sliver of {min(thick):.2f} mm; the least wall is {wall:g} mm."
+                f"Part {name} has a sliver of {min(thick):.2f} mm; the least wall is {wall:g} mm."
             )
         if len(solids) > 1:
-            said.append(f"Side {name} falls into {len(solids)} bodies that nothing joins.")
+            said.append(f"Part {name} falls into {len(solids)} bodies that nothing joins.")
         mesh, _ = halves.tracked.back(solids)
         up = now.setup.rotation.T @ np.array([0.0, 0.0, 1.0])
         sides.append({
@@ -160,8 +160,9 @@ def _joint_told(face: CutFace, joint: Joint, told: dict, now: Current) -> dict:
     if strain > limit:
         said = f"{said} It bends by {100 * strain:.1f} %; the material bears {100 * limit:.1f} %."
     # Along the layers it is strong: where the beam rises from the plate it is bent across them.
+    side = now.part.key.removeprefix(f"{face.part.key}.")[:1]
     up = now.placed.matrix[:3, :3] @ (face.halves.plane.normal / face.part.frame.factors)
-    if joint.kind in ("peg", "snap") and abs(up[2]) > 0.7:
+    if joint.kind in ("peg", "snap") and side == joint.on and abs(up[2]) > 0.7:
         said = f"{said} As it stands it is bent across its layers, and carries about half."
     return {k: list(v) if isinstance(v, tuple) else v for k, v in vars(joint).items()} | {
         "uv": _uv(face, joint.at), "across_mm": across_mm(joint), "strain": strain,

@@ -8,7 +8,7 @@ from fairstand.memory import remembered
 from printability.edits.base import number
 from printability.errors import EditError
 from printability.parts import Part, is_of
-from printability.splitting import Cut, Halves, before_cut, halves_of, pokes_out
+from printability.splitting import Cut, Halves, Plane, before_cut, halves_of, pokes_out
 
 from .current import Current
 
@@ -21,6 +21,7 @@ __all__ = [
     "joint_completed",
     "joints_completed",
     "plane_from",
+    "plane_on_plate",
 ]
 
 
@@ -71,6 +72,13 @@ def plane_from(now: Current, body: dict) -> dict:
         "normal": [float(v) for v in own / np.linalg.norm(own)],
         "point": [float(v) for v in now.placed.source_place(tuple(through))],
     }
+
+
+def plane_on_plate(now: Current, plane: Plane) -> dict:
+    """A plane of the part in mm as one of the plate: ``normal`` and ``point``."""
+    rotation = now.placed.matrix[:3, :3] / now.part.frame.factors
+    point = rotation @ (plane.normal * plane.offset_mm) + now.placed.matrix[:3, 3]
+    return {"normal": (rotation @ plane.normal).tolist(), "point": point.tolist()}
 
 
 def cut_completed(now: Current, parameters: dict) -> dict:

@@ -5,6 +5,8 @@ from django.template.loader import render_to_string
 from fairstand.bench.section import close_up, section_context
 from fairstand.memory import kept_object, stored_object
 from fairstand.stances.current import Current, NeedsWork, current, digest
+from fairstand.stances.cutting import plane_on_plate
+from printability.cutting import cuts_out
 from printability.edits import edit_from
 from printability.edits.props import plain_support
 from printability.errors import EditError
@@ -53,7 +55,10 @@ def look_for_ways_out(now: Current, finding_id: str, report) -> None:
         report(stage, 0.05 + 0.45 * done)
 
     def in_second_part(stage: str, done: float) -> None:
-        report(stage, 0.5 + 0.5 * done)
+        report(stage, 0.5 + 0.3 * done)
+
+    def in_third_part(stage: str, done: float) -> None:
+        report(stage, 0.8 + 0.2 * done)
 
     props = [
         {"text": way.text, "volume_mm3": way.volume_mm3, "scar_mm2": way.scar_mm2,
@@ -73,7 +78,16 @@ def look_for_ways_out(now: Current, finding_id: str, report) -> None:
         if finding.kind == "island":
             row["pictures"] = _pictures(now, finding, way)
         kept.append(row)
-    kept_object(_name(now, finding_id), {"turns": kept, "props": props})
+    cuts = [
+        {
+            "text": way.text, "plane": plane_on_plate(now, way.plane), "gone": way.gone,
+            "left": way.left, "new": way.new, "seam_mm": way.seam_mm,
+            "section_mm2": way.section_mm2,
+            "parts": [{"side": p.side, "turn_deg": list(p.turn_deg)} for p in way.parts],
+        }
+        for way in cuts_out(now.part, now.setup, finding, before, in_third_part)
+    ]  # fmt: skip
+    kept_object(_name(now, finding_id), {"turns": kept, "props": props, "cuts": cuts})
 
 
 def _pictures(now: Current, finding: Finding, way) -> list[dict]:
@@ -113,10 +127,13 @@ def ways_out_told(now: Current, finding_id: str) -> dict:
     finding = finding_named(now, finding_id)
     ways = [_shown(way) for way in found["turns"]]
     props = [way | {"others": max(way["gone"] - 1, 0)} for way in found["props"]]
+    cuts = [way | {"others": max(way["gone"] - 1, 0)} for way in found["cuts"]]
     html = render_to_string(
-        "turning/_ways_out.html", {"finding": finding, "ways": ways, "props": props}
+        "turning/_ways_out.html",
+        {"finding": finding, "ways": ways, "props": props, "cuts": cuts},
     )
-    return {"html": html, "props": [way["supports"] for way in props]}
+    told = [{"planes": [way["plane"]], "parts": way["parts"]} for way in cuts]
+    return {"html": html, "props": [way["supports"] for way in props], "cuts": told}
 
 
 def _shown(way: dict) -> dict:

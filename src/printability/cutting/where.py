@@ -26,7 +26,17 @@ from ..turning import GOALS, Scorer, even_directions, turn_to
 from ..ways_out import predict
 from .candidates import Candidate, candidate_planes, planes_that_fit
 
-__all__ = ["CutProposal", "PartAsItStands", "propose_cuts"]
+__all__ = [
+    "Best",
+    "CutProposal",
+    "PartAsItStands",
+    "flats_of",
+    "propose_cuts",
+    "sides_of",
+    "simplified",
+    "standing",
+    "touching",
+]
 
 # Copies for ranking have at most so many facets.
 _MOST_FACETS = 15_000
@@ -35,8 +45,8 @@ _FEW, _MANY, _AGAIN = 12, 200, 6
 # What counts how much (from memory): support left, overhang left, seam on a show side, seam beside
 # a crease, glued area, pieces too many, a part that falls, one that lies neither on its cut nor as
 # it is, and the height of the tallest.
-_SUPPORT, _AREA, _SEAM, _OPEN_SEAM, _SECTION = 1.0, 0.25, 0.3, 0.1, 0.25
-_LOOSE, _FALLS, _OFF_CUT, _HEIGHT = 0.1, 0.5, 0.1, 0.3
+_SUPPORT, _AREA, _SEAM, _OPEN_SEAM, _SECTION = 1.0, 0.25, 0.3, 0.25, 0.25
+_LOOSE, _FALLS, _OFF_CUT, _HEIGHT = 0.1, 0.5, 0.13, 0.4
 _SAME = 0.12
 
 
@@ -139,14 +149,14 @@ def propose_cuts(
             "The model’s surface is open or meets itself, so a cut has no inside to close; repair "
             "it where it was made."
         )
-    rough = _simplified(whole)
+    rough = simplified(whole)
     coarse = Part(part.key, mesh_of(rough), np.zeros(rough.num_tri(), np.int32), part.frame, "")
     if fit:
         return _that_fit(part, setup, told)
     up = setup.rotation.T @ np.array([0.0, 0.0, 1.0])
     candidates = candidate_planes(part.mesh, rough, up)
-    uncut = _Best(coarse.mesh, setup).of([-up, *_flats(coarse.mesh, _FEW)])
-    now = _Best(coarse.mesh, setup).of([-up])
+    uncut = Best(coarse.mesh, setup).of([-up, *flats_of(coarse.mesh, _FEW)])
+    now = Best(coarse.mesh, setup).of([-up])
     scale = _Scale(part, uncut, now)
     creases = crease_edges(part.mesh)
     tried: list[tuple[CutProposal, Candidate]] = []
@@ -176,7 +186,7 @@ def propose_cuts(
     return sorted(out, key=lambda p: p.badness)
 
 
-def _simplified(solid: manifold3d.Manifold) -> manifold3d.Manifold:
+def simplified(solid: manifold3d.Manifold) -> manifold3d.Manifold:
     """A copy of at most so many facets, coarser step by step."""
     box = solid.bounding_box()
     within = 2e-4 * max(box[3] - box[0], box[4] - box[1], box[5] - box[2])
@@ -186,7 +196,7 @@ def _simplified(solid: manifold3d.Manifold) -> manifold3d.Manifold:
     return solid
 
 
-def _flats(mesh: Mesh, count: int) -> list[np.ndarray]:
+def flats_of(mesh: Mesh, count: int) -> list[np.ndarray]:
     """Directions in which the largest flats face: to stand on, where they are outermost."""
     normals, areas = facet_normals(mesh), facet_areas(mesh)
     _, first, group = np.unique(
@@ -197,7 +207,7 @@ def _flats(mesh: Mesh, count: int) -> list[np.ndarray]:
     return [normals[first[i]] for i in order if total[i] > 0.01 * areas.sum()]
 
 
-class _Best:
+class Best:
     """The best of some directions for a part by itself: least support, and standing."""
 
     def __init__(self, mesh: Mesh, setup: Setup):
@@ -234,7 +244,8 @@ class _Scale:
         self.section = float(max(box[0] * box[1], box[1] * box[2], box[0] * box[2]))
 
 
-def _sides_of(part: Part, plane: Plane, key: str = "cut") -> Halves | None:
+def sides_of(part: Part, plane: Plane, key: str = "cut") -> Halves | None:
+    """Both sides of a plane; None where the part is no solid."""
     own = plane.normal * part.frame.factors  # the plane in the import's own numbers
     point = plane.normal * plane.offset_mm / part.frame.factors
     cut = Cut(key, part.key, tuple(map(float, own)), tuple(map(float, point)))
@@ -245,19 +256,19 @@ def _judged(
     coarse, setup, candidate, up, directions, scale, sides, mesh, creases
 ) -> CutProposal | None:
     plane = candidate.plane
-    halves = _sides_of(coarse, plane)
+    halves = sides_of(coarse, plane)
     if halves is None or not halves.a or not halves.b:
         return None
     hair = 1e-6 * max(1.0, abs(plane.offset_mm))
-    area, loops = _touching(halves, plane.offset_mm, hair)
+    area, loops = touching(halves, plane.offset_mm, hair)
     seam, shown = _seam(loops, plane, mesh, sides)
     hidden = _along_creases(plane, mesh, creases)
     parts, support, hangs, falls, turned = [], 0.0, 0.0, 0, 0
     for side, solids, cut_down in (("a", halves.a, -plane.normal), ("b", halves.b, plane.normal)):
         own, _ = halves.tracked.back(solids)
-        best = _Best(own, setup)
+        best = Best(own, setup)
         downs = [cut_down, -up]
-        downs += _flats(own, directions)
+        downs += flats_of(own, directions)
         if directions > _FEW:
             downs += list(even_directions(directions))
         found = best.of(downs)
@@ -265,7 +276,7 @@ def _judged(
         hangs += found["goals"]["area"]
         falls += found["falls"]
         turned += max(found["down"] @ cut_down, found["down"] @ -up) < 0.99999
-        parts.append(_standing(side, own, found, cut_down, setup))
+        parts.append(standing(side, own, found, cut_down, setup))
     badness = (
         _SUPPORT * support / scale.support + _AREA * hangs / scale.area
         + _SEAM * shown / scale.seam + _OPEN_SEAM * max(seam - hidden, 0.0) / scale.seam
@@ -280,7 +291,7 @@ def _judged(
     )  # fmt: skip
 
 
-def _touching(halves: Halves, offset: float, hair: float) -> tuple[float, list[np.ndarray]]:
+def touching(halves: Halves, offset: float, hair: float) -> tuple[float, list[np.ndarray]]:
     """Area in which both sides of a cut touch, and its outlines in the plane."""
     whole = manifold3d.CrossSection
     above = whole.batch_boolean([s.slice(offset + hair) for s in halves.a], manifold3d.OpType.Add)
@@ -289,7 +300,8 @@ def _touching(halves: Halves, offset: float, hair: float) -> tuple[float, list[n
     return both.area(), [np.asarray(loop) for loop in both.to_polygons()]
 
 
-def _standing(side, mesh, found, cut_down, setup) -> PartAsItStands:
+def standing(side, mesh, found, cut_down, setup) -> PartAsItStands:
+    """A side as it best stands, from what `Best.of` found."""
     down = found["down"]
     return PartAsItStands(
         side, volume_mm3(mesh), tuple(map(float, down)),
@@ -344,7 +356,7 @@ def _are_different(a: CutProposal, b: CutProposal, mesh: Mesh) -> bool:
 
 def _exact(part, setup, one: CutProposal, scale, now) -> CutProposal:
     """The same by full inspections of the parts themselves."""
-    halves = _sides_of(part, one.planes[0])
+    halves = sides_of(part, one.planes[0])
     if halves is None or not halves.a or not halves.b:
         return _with_words(one, now)
     parts = []
@@ -392,12 +404,12 @@ def _that_fit(part: Part, setup: Setup, told) -> list[CutProposal]:
         told("Cutting it to fit", 0.1 + 0.6 * i / len(planes))
         after = []
         for piece in pieces:
-            halves = _sides_of(piece, plane)
+            halves = sides_of(piece, plane)
             if halves is None or not halves.a or not halves.b:
                 after.append(piece)
                 continue
             hair = 1e-6 * max(1.0, abs(plane.offset_mm))
-            own_area, loops = _touching(halves, plane.offset_mm, hair)
+            own_area, loops = touching(halves, plane.offset_mm, hair)
             area += own_area
             seam += _seam(loops, plane, part.mesh, None)[0]
             for letter, solids in (("a", halves.a), ("b", halves.b)):
@@ -407,12 +419,12 @@ def _that_fit(part: Part, setup: Setup, told) -> list[CutProposal]:
     stood = []
     for i, piece in enumerate(pieces):
         told("Standing the parts", 0.7 + 0.3 * i / len(pieces))
-        best = _Best(piece.mesh, setup)
-        found = best.of([-np.eye(3)[2], *_flats(piece.mesh, _FEW)])
-        stood.append(_standing(piece.key, piece.mesh, found, np.zeros(3), setup))
+        best = Best(piece.mesh, setup)
+        found = best.of([-np.eye(3)[2], *flats_of(piece.mesh, _FEW)])
+        stood.append(standing(piece.key, piece.mesh, found, np.zeros(3), setup))
     first = planes[0]
     out = CutProposal(
         tuple(map(float, first.normal)), first.offset_mm, tuple(planes), tuple(stood), seam, 0.0,
         area, "so that it fits the machine",
     )  # fmt: skip
-    return [_with_words(out, _Best(part.mesh, setup).of([-np.eye(3)[2]]))]
+    return [_with_words(out, Best(part.mesh, setup).of([-np.eye(3)[2]]))]

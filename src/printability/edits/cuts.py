@@ -54,8 +54,8 @@ def _dovetail(value) -> Dovetail:
 
 _JOINT_NUMBERS = {
     "width_mm": ("joint's width", 0.3, 500, "mm"),
-    "depth_a_mm": ("depth into the side above", 0.2, 500, "mm"),
-    "depth_b_mm": ("depth into the side below", 0.2, 500, "mm"),
+    "depth_a_mm": ("depth into part a", 0.2, 500, "mm"),
+    "depth_b_mm": ("depth into part b", 0.2, 500, "mm"),
     "turn_deg": ("joint's turn", -360, 360, "degrees"),
     "taper_deg": ("taper", 0, 30, "degrees"),
     "clearance_mm": ("clearance", 0, 5, "mm"),

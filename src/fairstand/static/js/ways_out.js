@@ -4,6 +4,7 @@ import { start } from "./stage.js";
 
 export const waysOut = {
   waysProps: {},
+  waysCuts: {},
   async showWaysOut(id) {
     const room = () => this.$refs.ledger.querySelector(`[data-ways-for="${CSS.escape(id)}"]`);
     const say = (text) => room() && (room().textContent = text);
@@ -21,6 +22,7 @@ export const waysOut = {
         found = await postJson(start.urls.ways, { finding: id });
       }
       if (room() && found.html) room().innerHTML = found.html;
+      this.waysCuts = { ...this.waysCuts, [id]: found.cuts };
       this.waysProps = { ...this.waysProps, [id]: found.props };
     } catch (error) {
       say(error.message);
@@ -29,6 +31,10 @@ export const waysOut = {
   propSo(id, index) {
     const supports = (this.waysProps[id]?.[Number(index)] ?? []).map(({ key, ...rest }) => ({ name: key, ...rest }));
     return supports.length && this.edit("supports", { supports, what: `prop ${id}` });
+  },
+  cutSo(id, index) {
+    const way = this.waysCuts[id]?.[Number(index)];
+    return way && this.takeProposedCut(way);
   },
   turnTo(text) {
     const [x, y, z] = text.split(",").map(Number);

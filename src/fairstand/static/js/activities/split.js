@@ -20,7 +20,7 @@ register("split", {
   hint(bench) {
     if (bench.cutTool === "flat") return "Click a face: the cut lies along it";
     if (bench.cutTool === "three") return `Click three points of the cut (${bench.cutPoints.length} of 3)`;
-    return bench.cutTool ? "Drag the ball to move the cut, the tip to tilt it" : "";
+    return bench.cutTool ? "Drag the ball to move the cut, the tip to tilt it; the tip points to part a" : "";
   },
   enter(bench) {
     layer ??= new SplitLayer(stage.view);
@@ -286,8 +286,8 @@ register("split", {
       const both = j.kind === "dowel";
       return [
         of("width_mm", j.kind === "snap" ? "breadth" : "width", "mm", 0.5),
-        ...(both || j.on === "b" ? [of("depth_a_mm", "depth above", "mm", 0.5)] : []),
-        ...(both || j.on === "a" ? [of("depth_b_mm", "depth below", "mm", 0.5)] : []),
+        ...(both || j.on === "b" ? [of("depth_a_mm", "depth into a", "mm", 0.5)] : []),
+        ...(both || j.on === "a" ? [of("depth_b_mm", "depth into b", "mm", 0.5)] : []),
         ...(j.kind === "snap" ? [of("thick_mm", "thickness", "mm", 0.1), of("catch_mm", "catch", "mm", 0.1)] : [of("taper_deg", "taper", "°", 1), of("bevel_mm", "bevelled mouth", "mm", 0.1)]),
         of("turn_deg", "turned by", "°", 5),
         of("clearance_mm", "clearance per side", "mm", 0.05),

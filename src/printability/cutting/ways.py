@@ -1,0 +1,146 @@
+"""Ways out of a finding by cutting: planes after which it is gone, by full inspection."""
+
+import math
+from collections.abc import Callable
+from dataclasses import dataclass, replace
+
+import numpy as np
+
+from ..findings import Finding
+from ..mesh import as_solid, mesh_of
+from ..parts import Part
+from ..splitting import Plane
+from ..stance import Setup
+from ..ways_out import Predicted, predict
+from .candidates import Candidate, candidate_planes
+from .where import Best, PartAsItStands, flats_of, sides_of, simplified, standing, touching
+
+__all__ = ["CutOut", "cuts_out"]
+
+# Kinds that a cut can be looked for, and planes that are inspected in full.
+_BY_CUTTING = (
+    "overhang", "bridge", "ledge", "island", "jump", "cup", "wobble", "footing", "machine",
+)  # fmt: skip
+_MOST_TRIED, _MOST_WAYS = 5, 2
+_SAME = 0.03
+
+
+@dataclass(frozen=True, eq=False)
+class CutOut:
+    """A cut that clears a finding, with its predicted effect.
+
+    Attributes
+    ----------
+    text : str
+    plane : Plane
+        Of the part in mm, not turned.
+    parts : tuple of PartAsItStands
+    seam_mm, section_mm2 : float
+    gone, left, new : int
+        As of a turn, see `TurnOut`.
+    """
+
+    text: str
+    plane: Plane
+    parts: tuple[PartAsItStands, ...]
+    seam_mm: float
+    section_mm2: float
+    gone: int
+    left: int
+    new: int
+
+
+def cuts_out(
+    part: Part,
+    setup: Setup,
+    finding: Finding,
+    now: Predicted,
+    progress: Callable[[str, float], None] | None = None,
+) -> list[CutOut]:
+    """Cuts that clear a finding, the one that leaves fewest problems first.
+
+    Parameters
+    ----------
+    part : Part
+    setup : Setup
+        The stance as it is.
+    finding : Finding
+        One of its ledger.
+    now : Predicted
+        The stance as it is, inspected.
+    progress : callable, optional
+    """
+    told = progress or (lambda *_: None)
+    solid = as_solid(part.mesh) if part.mesh.is_watertight else None
+    if solid is None or finding.kind not in _BY_CUTTING:
+        return []
+    rotation = now.placed.matrix[:3, :3] / part.frame.factors
+    up = rotation.T @ np.array([0.0, 0.0, 1.0])
+    place = part.frame.factors * np.array(now.placed.source_place(finding.center_mm))
+    planes = [Candidate(Plane.through(up, place), "level with it")]
+    rough = simplified(solid)
+    coarse = Part(part.key, mesh_of(rough), np.zeros(rough.num_tri(), np.int32), part.frame, "")
+    others = candidate_planes(coarse.mesh, rough, up)
+
+    def away(one: Candidate) -> float:
+        return abs(float(one.plane.normal @ place) - one.plane.offset_mm)
+
+    planes += sorted(others, key=away)[: _MOST_TRIED - 1]
+    found = []
+    for i, one in enumerate(planes):
+        told("Trying cuts", i / len(planes))
+        way = _tried(part, coarse, setup, finding, now, one, up)
+        if way is not None:
+            found.append(way)
+    found.sort(key=lambda way: (way.left + way.new, way.section_mm2))
+    return found[:_MOST_WAYS]
+
+
+def _tried(part, coarse, setup, finding, now, candidate, up) -> CutOut | None:
+    plane = candidate.plane
+    halves = sides_of(part, plane)
+    if halves is None or not halves.a or not halves.b:
+        return None
+    rough = sides_of(coarse, plane)
+    hair = 1e-6 * max(1.0, abs(plane.offset_mm))
+    area, loops = touching(halves, plane.offset_mm, hair)
+    seam = sum(float(np.hypot(*(np.roll(p, -1, axis=0) - p).T).sum()) for p in loops)
+    parts, after = [], []
+    for side, down in (("a", -plane.normal), ("b", plane.normal)):
+        own = getattr(rough, side) or getattr(halves, side)
+        mesh, _ = (rough if getattr(rough, side) else halves).tracked.back(own)
+        best = Best(mesh, setup)
+        stood = standing(side, mesh, best.of([down, -up, *flats_of(mesh, 8)]), down, setup)
+        exact, origin = halves.tracked.back(getattr(halves, side))
+        piece = Part(f"{part.key}.{side}", exact, origin, part.frame, f"way {side}")
+        bare = replace(
+            setup, part=piece.key, shape=(), supports=(), accepted=(), measures=(), strokes=()
+        ).turned(stood.turn_deg)
+        seen = predict(piece, bare)
+        parts.append(replace(stood, goals=seen.goals))
+        after += [(f, np.array(seen.placed.source_place(f.center_mm))) for f in seen.problems]
+    before = [(f, np.array(now.placed.source_place(f.center_mm))) for f in now.problems]
+    reach = max(1.0 / float(np.abs(part.frame.factors).max()),
+                _SAME * float(np.ptp(part.own.vertices, axis=0).max()))  # fmt: skip
+
+    def is_same(one, other) -> bool:
+        return one[0].kind == other[0].kind and math.dist(one[1], other[1]) <= reach
+
+    own = (finding, np.array(now.placed.source_place(finding.center_mm)))
+    if any(is_same(own, one) for one in after):
+        return None
+    stay = [one for one in after if any(is_same(one, old) for old in before)]
+    gone = [old for old in before if not any(is_same(one, old) for one in after)]
+    how = [
+        "lies on its cut" if p.on_cut else "is turned" if _turned(p, up) else "stays as it is"
+        for p in parts
+    ]
+    lies = " and ".join(f"part {p.side} {one}" for p, one in zip(parts, how, strict=True))
+    text = f"cut {candidate.why}; {lies}"
+    return CutOut(
+        text, plane, tuple(parts), seam, area, len(gone), len(stay), len(after) - len(stay)
+    )
+
+
+def _turned(one: PartAsItStands, up: np.ndarray) -> bool:
+    return float(np.array(one.down) @ -up) < 0.99999
