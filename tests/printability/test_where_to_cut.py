@@ -6,7 +6,6 @@ import manifold3d
 import numpy as np
 import pytest
 import trimesh
-from solids import box, ours, table
 
 from printability.cutting import cuts_out, planes_that_fit, propose_cuts
 from printability.errors import PrintabilityError
@@ -15,6 +14,7 @@ from printability.mesh import mesh_of, volume_mm3
 from printability.process import PROCESSES
 from printability.stance import Setup, part_of
 from printability.ways_out import predict
+from solids import box, ours, table
 
 M = manifold3d.Manifold
 

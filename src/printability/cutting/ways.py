@@ -110,7 +110,7 @@ def _tried(part, coarse, setup, finding, now, candidate, up) -> CutOut | None:
         own = getattr(rough, side) or getattr(halves, side)
         mesh, _ = (rough if getattr(rough, side) else halves).tracked.back(own)
         best = Best(mesh, setup)
-        stood = standing(side, mesh, best.of([down, -up, *flats_of(mesh, 8)]), down, setup)
+        stood = standing(side, mesh, best.of([-up, down, *flats_of(mesh, 8)]), down, setup)
         exact, origin = halves.tracked.back(getattr(halves, side))
         piece = Part(f"{part.key}.{side}", exact, origin, part.frame, f"way {side}")
         bare = replace(

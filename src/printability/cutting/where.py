@@ -43,11 +43,13 @@ _MOST_FACETS = 15_000
 # Directions a part is tried in: at first, and those that are looked at again.
 _FEW, _MANY, _AGAIN = 12, 200, 6
 # What counts how much (from memory): support left, overhang left, seam on a show side, seam beside
-# a crease, glued area, pieces too many, a part that falls, one that lies neither on its cut nor as
-# it is, and the height of the tallest.
+# a crease, glued area, pieces too many, a part that falls, one that is turned,
+# or turned onto its cut, and the height of the tallest.
 _SUPPORT, _AREA, _SEAM, _OPEN_SEAM, _SECTION = 1.0, 0.25, 0.3, 0.25, 0.25
-_LOOSE, _FALLS, _OFF_CUT, _HEIGHT = 0.1, 0.5, 0.13, 0.4
+_LOOSE, _FALLS, _OFF_CUT, _ON_CUT, _HEIGHT = 0.1, 0.5, 0.25, 0.08, 0.4
 _SAME = 0.12
+# What turning a part must win against leaving it, as mm³ of support (from memory).
+_TURNED = 15.0
 
 
 @dataclass(frozen=True)
@@ -213,7 +215,8 @@ class Best:
     def __init__(self, mesh: Mesh, setup: Setup):
         self.scorer = Scorer(mesh, setup.process, setup.effective_threshold_deg)
 
-    def of(self, downs) -> dict:
+    def of(self, downs, as_they_are: int = 2) -> dict:
+        """The best; the first few need no turning, which is worth something."""
         downs = np.array(downs, float).reshape(-1, 3)
         rows = self.scorer.score(downs)
 
@@ -225,6 +228,7 @@ class Best:
         bad = (
             np.nan_to_num(column("volume")) + 0.3 * column("area") + 0.2 * column("height")
             + 60.0 * column("islands") + 1e4 * falls + 1e6 * unfit
+            + _TURNED * (np.arange(len(downs)) >= as_they_are)
         )  # fmt: skip
         best = int(np.argmin(bad))
         goals = {key: float(rows[best, goal.column]) for key, goal in GOALS.items()}
@@ -240,7 +244,7 @@ class _Scale:
         self.support = max(uncut["goals"]["volume"], now["goals"]["volume"], 50.0)
         self.area = max(uncut["goals"]["area"], now["goals"]["area"], 20.0)
         self.seam = 2.0 * float(box.sum())
-        self.height = max(float(uncut["goals"]["height"]), 1.0)
+        self.height = max(float(now["goals"]["height"]), 1.0)
         self.section = float(max(box[0] * box[1], box[1] * box[2], box[0] * box[2]))
 
 
@@ -263,11 +267,11 @@ def _judged(
     area, loops = touching(halves, plane.offset_mm, hair)
     seam, shown = _seam(loops, plane, mesh, sides)
     hidden = _along_creases(plane, mesh, creases)
-    parts, support, hangs, falls, turned = [], 0.0, 0.0, 0, 0
+    parts, support, hangs, falls, turned = [], 0.0, 0.0, 0, 0.0
     for side, solids, cut_down in (("a", halves.a, -plane.normal), ("b", halves.b, plane.normal)):
         own, _ = halves.tracked.back(solids)
         best = Best(own, setup)
-        downs = [cut_down, -up]
+        downs = [-up, cut_down]
         downs += flats_of(own, directions)
         if directions > _FEW:
             downs += list(even_directions(directions))
@@ -275,13 +279,14 @@ def _judged(
         support += found["goals"]["volume"]
         hangs += found["goals"]["area"]
         falls += found["falls"]
-        turned += max(found["down"] @ cut_down, found["down"] @ -up) < 0.99999
+        if found["down"] @ -up < 0.99999:
+            turned += _ON_CUT if found["down"] @ cut_down > 0.99999 else _OFF_CUT
         parts.append(standing(side, own, found, cut_down, setup))
     badness = (
         _SUPPORT * support / scale.support + _AREA * hangs / scale.area
         + _SEAM * shown / scale.seam + _OPEN_SEAM * max(seam - hidden, 0.0) / scale.seam
         + _SECTION * area / scale.section + _FALLS * falls
-        + _OFF_CUT * turned + _HEIGHT * max(one.goals["height"] for one in parts) / scale.height
+        + turned + _HEIGHT * max(one.goals["height"] for one in parts) / scale.height
         + _LOOSE * (len(halves.a) + len(halves.b) - 2)
         + sum(10.0 for one in parts if not one.fits)
     )  # fmt: skip
