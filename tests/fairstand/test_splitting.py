@@ -125,7 +125,7 @@ def test_a_tried_cut_changes_nothing_and_says_what_it_leaves(bench):
     assert bench.state()["revision"] == before
 
 
-def test_joints_are_placed_typed_refused_and_insisted_on(bench):
+def test_joints_are_placed_typed_refused_and_insisted_on(bench, client):
     bench.edit("cut", plate_normal=[1, 0, 0], plate_point=[0, 0, 0])
     face = bench.face().json()
     assert face["area_mm2"] == pytest.approx(20 * 48)
@@ -150,6 +150,14 @@ def test_joints_are_placed_typed_refused_and_insisted_on(bench):
     assert "Nothing was changed" in refused.json()["error"]
     assert bench.edit("joints", cut="1", joints=[out | {"insist": True}]).status_code == 200
     assert [j["ok"] for j in bench.face().json()["joints"]] == [True, True, True, False]
+    (check,) = [c for c in client.get(f"/hand-over/{bench.pk}/checks/").json()["checks"]
+                if c["key"] == "joints"]  # fmt: skip
+    assert not check["ok"]
+    assert "joint 4" in check["text"]
+    # A second cut through the joints says so before it is taken.
+    v0 = bench.face().json()["joints"][0]["uv"]
+    tried = bench.post("split/try", plate_normal=[0, 1, 0], plate_point=[5, v0[0], 20]).json()
+    assert any("runs through" in said or "run through" in said for said in tried["said"])
     key = bench.face().json()["joints"][3]["key"]
     bench.edit("joints", cut="1", remove=[key])
     assert len(bench.face().json()["joints"]) == 3
@@ -296,3 +304,64 @@ def test_an_open_model_gets_a_sentence(client, tmp_path):
     (tmp_path / "open.stl").write_bytes(binary_stl(mesh, "open"))
     done = fairstand("cuts", tmp_path / "open.stl")
     assert done.returncode in (0, 2)
+
+
+def test_a_random_walk_over_parts_keeps_everything_whole(bench, client, draws):
+    """Cuts, joints, supports, paint, turns, scale, mirror, undo, redo and parts in any order."""
+
+    def pick():
+        _, m = bench.mesh()
+        return {"facet": int(draws.integers(m)), "weights": [0.3, 0.3, 0.4]}
+
+    def cut():
+        normal = draws.normal(size=3).tolist() if draws.random() < 0.5 else [0, 0, 1]
+        top = bench.state()["size_mm"][2]
+        point = [float(draws.uniform(-8, 8)), 0, float(draws.uniform(0.1, 0.9) * top)]
+        return bench.edit("cut", plate_normal=normal, plate_point=point,
+                          loose=str(draws.choice(["stay", "apart"])))  # fmt: skip
+
+    def joints():
+        cuts = bench.state()["cuts"]
+        if not cuts:
+            return None
+        key = str(draws.choice([c["key"] for c in cuts]))
+        kind = str(draws.choice(["peg", "dowel", "snap"]))
+        joint = {"kind": kind, "width_mm": 1.5, "depth_a_mm": 3, "depth_b_mm": 3, "catch_mm": 0.4,
+                 "thick_mm": 1.0}  # fmt: skip
+        found = bench.post("split/places", cut=key, count=2, joint=joint)
+        if found.status_code != 200 or not found.json()["joints"]:
+            return found
+        return bench.edit("joints", cut=key, joints=found.json()["joints"])
+
+    acts = {
+        "cut": cut,
+        "joints": joints,
+        "uncut": lambda: bench.edit("uncut", key=str(draws.integers(1, 4))),
+        "part": lambda: bench.show(str(draws.choice([p["key"] for p in bench.state()["parts"]]))),
+        "turn": lambda: bench.edit("turn", x_deg=float(draws.uniform(-90, 90)), y_deg=0, z_deg=30),
+        "scale": lambda: bench.edit("scale", x=1.5, y=1.5, z=1.5),
+        "fit": lambda: bench.edit("scale_to_fit"),
+        "mirror": lambda: bench.edit("mirror", axis="x"),
+        "support": lambda: bench.edit("support", support="pillar", ends=[pick(), {"plate": None}]),
+        "fill": lambda: bench.edit("fill", side="show", at=pick()),
+        "down": lambda: bench.edit("face_down", at=pick()),
+        "undo": lambda: bench.post("undo"),
+        "redo": lambda: bench.post("redo"),
+        "findings": lambda: client.get(f"/bench/{bench.pk}/findings/"),
+        "checks": lambda: client.get(f"/hand-over/{bench.pk}/checks/"),
+        "plate": lambda: client.get(f"/hand-over/{bench.pk}/together/plate.3mf"),
+        "fork": lambda: bench.post("fork"),
+    }
+    for _ in range(40):
+        name = str(draws.choice(list(acts)))
+        answer = acts[name]()
+        assert answer is None or answer.status_code in (200, 202, 400, 409), (name, answer.content)
+        state = bench.state()
+        keys = [part["key"] for part in state["parts"]]
+        assert state["part"] in keys
+        assert len(set(keys)) == len(keys)
+        factor = np.prod(state["scale"])
+        volume = sum(part["volume_mm3"] for part in state["parts"])
+        assert 0 < volume < 16000 * factor * 1.2  # pegs and dowels add a little
+        if name in ("cut", "undo", "redo", "part", "joints", "mirror"):
+            bench.mesh()

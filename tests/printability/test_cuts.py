@@ -8,8 +8,8 @@ import trimesh
 
 from printability.edits import edit_from
 from printability.errors import EditError
-from printability.mesh import binary_stl, open_mesh, volume_mm3
-from printability.parts import WHOLE, Frame, Part
+from printability.mesh import binary_stl, facet_areas, open_mesh, volume_mm3
+from printability.parts import WHOLE, Frame, Part, anchor_at
 from printability.splitting import (
     Cut,
     Dovetail,
@@ -18,11 +18,14 @@ from printability.splitting import (
     bending_strain,
     face_of,
     halves_of,
+    hole_of,
+    joints_crossed,
     places_for,
     pokes_out,
     zone_of,
 )
 from printability.stance import Setup, fold, parts_of
+from printability.surface import SHOW, Stroke, painted_sides
 from solids import box, frustum, ours, table, together
 
 
@@ -220,8 +223,6 @@ def test_no_joint_pokes_out_unnoticed(draws, bunny):
             )  # fmt: skip
             cut = Cut("1", WHOLE, cut.normal, cut.point, joints=(joint,))
             said = pokes_out(whole(mesh), halves, cut, 0.0)
-            from printability.splitting import hole_of
-
             out = 0
             for side in "ab":
                 hole = hole_of(joint, side).to_mesh()
@@ -326,3 +327,39 @@ def test_edits_of_cuts_survive_being_written():
     for edit in edits:
         assert edit_from(edit.kind, edit.parameters()) == edit
     assert Setup() != fold(table(), edits)
+
+
+def test_paint_stays_where_it_was(draws, bunny):
+    """Painted sides of the parts, against the nearest facets of the whole."""
+    whole_part = whole(bunny)
+    mesh = bunny
+    middle = (mesh.vertices.min(axis=0) + mesh.vertices.max(axis=0)) / 2
+    seed = int(draws.integers(len(mesh.facets)))
+    at = anchor_at(whole_part, seed, (1 / 3, 1 / 3, 1 / 3))
+    brush = 0.15 * float(np.ptp(mesh.vertices, axis=0).max())
+    strokes = (Stroke("show", (at,), brush),)
+    before = painted_sides(whole_part, strokes)
+    assert (before == SHOW).sum() > 20
+    corner = mesh.vertices[mesh.facets[seed]].mean(axis=0)
+    # The plane runs through the painted place.
+    for part in cut_at(middle - corner + 1e-3, corner).applied((whole_part,)):
+        now = painted_sides(part, strokes) == SHOW
+        old = part.facet_from >= 0
+        was = np.zeros(len(now), bool)
+        was[old] = before[part.facet_from[old]] == SHOW
+        area = facet_areas(part.mesh)
+        # A facet that was cut in two may leave the brush; whole ones are as they were.
+        assert area[old & (now != was)].sum() < 0.15 * max(area[was].sum(), 1e-9)
+        assert area[~old & now].sum() <= math.pi * brush**2
+
+
+def test_a_later_cut_through_a_joint_is_told():
+    joint = Joint("1", "dowel", (15.0, 15.0, 20.0), width_mm=4.0, depth_a_mm=6.0, depth_b_mm=6.0)
+    first = cut_at((0, 0, 1), (0, 0, 20), joints=(joint,))
+    part = whole(ours(box(30, 30, 40)))
+    for x, crossed in ((15, True), (17.1, True), (18.5, False), (12.9, True), (10, False)):
+        second = Cut("2", WHOLE, (1.0, 0.0, 0.0), (float(x), 0.0, 0.0))
+        assert bool(joints_crossed(part, second, (first,))) is crossed, x
+    for z, crossed in ((25, True), (27, False), (14.5, True), (13, False)):
+        level = Cut("2", WHOLE, (0.0, 0.0, 1.0), (0.0, 0.0, float(z)))
+        assert bool(joints_crossed(part, level, (first,))) is crossed, z

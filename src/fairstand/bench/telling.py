@@ -76,6 +76,7 @@ def state_of(now: Current) -> dict:
         "is_closed": stance.piece.facts["watertight"],
         "mesh_url": reverse("bench:mesh", **url) + source,
         "creases_url": reverse("bench:creases", **url) + source,
+        "body_of_facet_url": reverse("bench:body_of_facet", **url) + source,
         "slopes_url": reverse("bench:slopes", **url) + f"?v={now.slopes_key}",
         "drawing_url": reverse("bench:drawing", **url) + f"?v={now.view_key}",
         "solids_url": _solids_url(now, url),

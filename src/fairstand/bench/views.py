@@ -109,7 +109,6 @@ def page(request, stance_id):
         return render(
             request, "bench/missing.html", {"piece": stance.piece, "why": str(error)}, status=410
         )
-    source = f"?v={now.source_key}"
     start = {
         "state": state_of(now),
         "activities": [{"key": a.key, "label": a.label} for a in ACTIVITIES],
@@ -127,7 +126,6 @@ def page(request, stance_id):
             "layers": reverse("bench:layers_file", **url),
             "plane": reverse("bench:plane", **url),
             "bodies": reverse("bench:bodies", **url),
-            "body_of_facet": reverse("bench:body_of_facet", **url) + source,
             "separate": reverse("bench:separate", **url),
             "measures": reverse("bench:measures_file", **url),
             "patches": reverse("bench:patches", **url),

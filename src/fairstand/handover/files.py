@@ -3,7 +3,9 @@
 from django.urls import reverse
 
 from fairstand.stances.current import Current
+from fairstand.stances.cutting import joints_told
 from printability import handover as core
+from printability.splitting import Cut
 from printability.stance_file import StanceFile, written_stance
 
 __all__ = ["FORMATS", "TOGETHER", "file_of", "filename_of", "offer", "recipe_of", "together_of"]
@@ -51,6 +53,10 @@ def stance_said(now: Current) -> str:
 def offer(now: Current) -> dict:
     """Checks, and what each file would hold."""
     found = core.checks(now.placed, now.setup.process)
+    if any(isinstance(s, Cut) and (s.joints or s.dovetail) for s in now.setup.shape):
+        said = joints_told(now)
+        text = " ".join(said) or "Every joint keeps its wall inside the parts."
+        found.append(core.Check("joints", "Joints inside", not said, text))
     joinable = next(check.ok for check in found if check.key == "one_body")
     standing, size = len(now.placed.standing), now.placed.size_mm
     pillars = f"{standing} pillar{'s' if standing != 1 else ''}" if standing else "no pillars"

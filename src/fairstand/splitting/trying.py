@@ -20,6 +20,7 @@ from printability.splitting import (
     bending_strain,
     face_of,
     halves_of,
+    joints_crossed,
     places_for,
     pokes_out,
     with_joint,
@@ -52,6 +53,9 @@ def tried(now: Current, body: dict) -> dict:
     said = []
     if not halves.a or not halves.b:
         said.append("The plane does not meet the part.")
+    cuts = tuple(step for step in now.setup.shape if isinstance(step, Cut))
+    for other, joint in joints_crossed(now.part, cut, cuts):
+        said.append(f"It may run through joint {joint} of cut {other}.")
     wall = now.setup.process["wall_mm"]
     sides = []
     for name, solids, down in (

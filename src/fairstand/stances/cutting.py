@@ -1,6 +1,8 @@
 """Edits of cuts and joints: what the page leaves out, and whether they can be made."""
 
+from collections import OrderedDict
 from dataclasses import dataclass
+from threading import Lock
 
 import numpy as np
 
@@ -8,7 +10,15 @@ from fairstand.memory import remembered
 from printability.edits.base import number
 from printability.errors import EditError
 from printability.parts import Part, is_of
-from printability.splitting import Cut, Halves, Plane, before_cut, halves_of, pokes_out
+from printability.splitting import (
+    Cut,
+    Halves,
+    Plane,
+    before_cut,
+    halves_of,
+    joints_crossed,
+    pokes_out,
+)
 
 from .current import Current
 
@@ -20,6 +30,7 @@ __all__ = [
     "cut_face",
     "joint_completed",
     "joints_completed",
+    "joints_told",
     "plane_from",
     "plane_on_plate",
 ]
@@ -32,6 +43,27 @@ class CutFace:
     part: Part
     cut: Cut
     halves: Halves
+
+
+# Solids keep their bytes to themselves, so few are remembered, and by number.
+_LATELY: OrderedDict[tuple[str, str], Halves | None] = OrderedDict()
+_MOST_KEPT = 3
+_GUARD = Lock()
+
+
+def _halves(part: Part, cut: Cut) -> Halves | None:
+    """Both sides of a part; those looked at last are remembered."""
+    name = part.digest, repr(cut)
+    with _GUARD:
+        if name in _LATELY:
+            _LATELY.move_to_end(name)
+            return _LATELY[name]
+    found = halves_of(part, cut)
+    with _GUARD:
+        _LATELY[name] = found
+        while len(_LATELY) > _MOST_KEPT:
+            _LATELY.popitem(last=False)
+    return found
 
 
 def cut_face(now: Current, key) -> CutFace:
@@ -49,7 +81,7 @@ def cut_face(now: Current, key) -> CutFace:
         raise EditError("That cut is not there any more.")
     part, cut = known
     bare = Cut(cut.key, cut.part, cut.normal, cut.point, cut.kerf_mm)
-    halves = remembered(f"halves/{part.digest}/{bare!r}", lambda: halves_of(part, bare))
+    halves = _halves(part, bare)
     if halves is None or not halves.a or not halves.b:
         raise EditError("That cut does not meet the part any more.")
     return CutFace(part, cut, halves)
@@ -160,6 +192,31 @@ def joints_completed(now: Current, parameters: dict) -> dict:
         joints.append(joint_completed(now, face, one, str(first)))
         first += joints[-1]["key"] == str(first)
     return parameters | {"joints": joints}
+
+
+def joints_told(now: Current) -> list[str]:
+    """What is wrong with the joints of all cuts, in sentences."""
+    cuts = tuple(step for step in now.setup.shape if isinstance(step, Cut))
+    wall, out = now.setup.process["hole_wall_mm"], []
+    for cut in cuts:
+        if not cut.joints and cut.dovetail is None:
+            continue
+        try:
+            face = cut_face(now, cut.key)
+        except EditError:
+            out.append(f"Cut {cut.key} does not meet the part any more.")
+            continue
+        told = pokes_out(face.part, face.halves, face.cut, wall)
+        out += [
+            f"Cut {cut.key}, {'dovetail' if key == 'dovetail' else f'joint {key}'}: {said}"
+            for key, said in told.items()
+        ]
+        out += [
+            f"Cut {other.key} may run through joint {joint} of cut {cut.key}."
+            for other in cuts
+            for _, joint in joints_crossed(face.part, other, (cut,))
+        ]
+    return out
 
 
 def check_cut(before: Current, now: Current, edit) -> None:

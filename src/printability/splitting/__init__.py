@@ -2,7 +2,7 @@
 
 from .context import before_cut
 from .cut import Cut, Dovetail, Halves, halves_of, joined_sides, with_joint
-from .face import Face, face_of, places_for, pokes_out, zone_of
+from .face import Face, face_of, joints_crossed, places_for, pokes_out, zone_of
 from .joints import JOINT_KINDS, OUTLINES, Joint, across_mm, bending_strain, hole_of, pin_of
 from .plane import Plane, plane_in_mm
 
@@ -22,6 +22,7 @@ __all__ = [
     "halves_of",
     "hole_of",
     "joined_sides",
+    "joints_crossed",
     "pin_of",
     "places_for",
     "plane_in_mm",

@@ -9,9 +9,9 @@ from shapely.geometry.base import BaseGeometry
 
 from ..parts import Part
 from .cut import Cut, Halves, dovetail_solid, placed_joint
-from .joints import Joint, across_mm, swept_room
+from .joints import Joint, across_mm, pin_of, swept_room
 
-__all__ = ["Face", "face_of", "places_for", "pokes_out", "zone_of"]
+__all__ = ["Face", "face_of", "joints_crossed", "places_for", "pokes_out", "zone_of"]
 
 # Levels at which a hole's room is looked at along its depth.
 _LEVELS = 6
@@ -118,10 +118,33 @@ def pokes_out(part: Part, halves: Halves, cut: Cut, wall_mm: float) -> dict[str,
     return out
 
 
+def joints_crossed(part: Part, cut: Cut, others: tuple[Cut, ...]) -> list[tuple[str, str]]:
+    """Joints of other cuts that a cut's plane may run through: keys of their cut and their own.
+
+    By the cylinder around each; one that lies in another part counts too, so it is on the safe
+    side.
+    """
+    plane = cut.plane(part)
+    found = []
+    for other in others:
+        if other.key == cut.key:
+            continue
+        own = other.plane(part)
+        for joint in other.joints:
+            u, v, _ = own.inside(part.frame.factors * np.array(joint.at, float))
+            middle = own.outside(np.array([u, v, own.offset_mm]))
+            lean = float(plane.normal @ own.normal)
+            reach = (across_mm(joint) + joint.clearance_mm) * np.sqrt(max(1 - lean**2, 0.0))
+            at = float(plane.normal @ middle) - plane.offset_mm
+            deep = [at + lean * (joint.depth_a_mm + joint.clearance_mm),
+                    at - lean * (joint.depth_b_mm + joint.clearance_mm)]  # fmt: skip
+            if min(deep) - reach < 0 < max(deep) + reach:
+                found.append((other.key, joint.key))
+    return found
+
+
 def _foot_outside(part, halves, cut, joint, side) -> float:
     """What of a pin's foot stands on no material, mm³ of a slice 0.1 mm thick."""
-    from .joints import pin_of
-
     d, k = halves.plane.offset_mm, cut.kerf_mm / 2
     up = -1.0 if side == "b" else 1.0
     pin = placed_joint(part, halves.plane, joint, pin_of(joint, k))

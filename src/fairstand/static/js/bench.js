@@ -117,6 +117,7 @@ Alpine.data("bench", () => mixed(...everyActivity().map((a) => a.data ?? {}), wa
     if (this.shownMesh === state.mesh_url) return;
     const [mesh, creases] = await Promise.all([getBytes(state.mesh_url), getBytes(state.creases_url)]);
     if (this.state.mesh_url !== state.mesh_url) return;
+    if (this.shownMesh) this.forgetBodies();
     const [n, m] = new Uint32Array(mesh, 0, 2);
     view.setMesh(new Float32Array(mesh, 8, 3 * n), new Uint32Array(mesh, 8 + 12 * n, 3 * m), new Uint32Array(creases));
     this.shownMesh = state.mesh_url;

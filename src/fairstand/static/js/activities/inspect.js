@@ -274,10 +274,18 @@ register("inspect", {
       this.places = [];
       await this.edit("measure", { what: this.measuring, anchors });
     },
+    // Another part is on the bench, or the same one in another shape.
+    forgetBodies() {
+      const wasShown = this.bodies !== null;
+      this.bodies = this.bodyOfFacet = null;
+      this.alone = 0;
+      stage.view.model.isHidden = null;
+      if (wasShown) this.loadBodies();
+    },
     async loadBodies() {
       try {
         this.bodies = this.bodies ?? (await getJson(start.urls.bodies));
-        this.bodyOfFacet = this.bodyOfFacet ?? new Uint32Array(await getBytes(start.urls.body_of_facet));
+        this.bodyOfFacet = this.bodyOfFacet ?? new Uint32Array(await getBytes(this.state.body_of_facet_url));
       } catch (error) {
         this.problem = error.message;
       }
