@@ -7,7 +7,7 @@ import numpy as np
 from .findings import Ledger
 from .inspection import Inspection
 
-__all__ = ["FACTS", "Fact", "facts_of"]
+__all__ = ["FACTS", "Fact", "facts_of", "facts_of_parts"]
 
 
 @dataclass(frozen=True)
@@ -21,6 +21,8 @@ class Fact:
         Decimals that are shown.
     best : str or None
         ``least`` or ``most``; None where neither is better.
+    of_parts : str
+        What several parts come to: their ``sum``, the ``most`` or the ``least`` of them.
     """
 
     key: str
@@ -28,21 +30,22 @@ class Fact:
     unit: str
     digits: int
     best: str | None
+    of_parts: str = "sum"
 
 
 FACTS = (
-    Fact("height_mm", "height", "mm", 1, "least"),
-    Fact("layers", "layers", "", 0, "least"),
+    Fact("height_mm", "height", "mm", 1, "least", "most"),
+    Fact("layers", "layers", "", 0, "least", "most"),
     Fact("minutes", "time", "min", 0, "least"),
     Fact("mass_g", "mass", "g", 1, "least"),
     Fact("support_mm3", "grid-support volume", "mm³", 0, "least"),
     Fact("area_mm2", "supported area", "mm²", 0, "least"),
     Fact("islands", "islands", "", 0, "least"),
-    Fact("worst_grip", "worst grip", "", 2, "most"),
-    Fact("peak_mm2", "peak layer", "mm²", 0, "least"),
+    Fact("worst_grip", "worst grip", "", 2, "most", "least"),
+    Fact("peak_mm2", "peak layer", "mm²", 0, "least", "most"),
     Fact("rough_mm2", "rough show side", "mm²", 0, "least"),
     Fact("scar_mm2", "scarred show side", "mm²", 0, "least"),
-    Fact("margin_mm", "footing margin", "mm", 1, "most"),
+    Fact("margin_mm", "footing margin", "mm", 1, "most", "least"),
     Fact("pillars", "pillars", "", 0, None),
     Fact("problems", "places, risky or worse", "", 0, "least"),
 )
@@ -82,3 +85,13 @@ def facts_of(
         "problems": ledger.problems,
     }
     return {fact.key: value[fact.key] for fact in FACTS}
+
+
+def facts_of_parts(parts: list[dict[str, float | None]]) -> dict[str, float | None]:
+    """What the facts of several parts come to; None where no part has anything to say."""
+    how = {"sum": sum, "most": max, "least": min}
+    out = {}
+    for fact in FACTS:
+        known = [part[fact.key] for part in parts if part[fact.key] is not None]
+        out[fact.key] = how[fact.of_parts](known) if known else None
+    return out

@@ -365,3 +365,26 @@ def test_a_random_walk_over_parts_keeps_everything_whole(bench, client, draws):
         assert 0 < volume < 16000 * factor * 1.2  # pegs and dowels add a little
         if name in ("cut", "undo", "redo", "part", "joints", "mirror"):
             bench.mesh()
+
+
+def test_the_comparison_sums_parts_and_takes_the_worst_of_them(bench, client):
+    bench.post("fork")
+    cut = Stance.objects.exclude(pk=bench.pk).get(piece__stances=bench.pk)
+    assert edit(client, cut.pk, "cut", **LEVEL).status_code == 200
+    from fairstand.compare.comparing import compared
+
+    piece = Stance.objects.get(pk=bench.pk).piece
+    table = compared(list(piece.stances.standing()))
+    whole, parts = (column["numbers"] for column in table["columns"])
+    assert [column["parts"] for column in table["columns"]] == [1, 2]
+    assert whole["height_mm"] == pytest.approx(48)
+    assert parts["height_mm"] == pytest.approx(40)
+    assert (whole["area_mm2"], parts["area_mm2"]) == (pytest.approx(1040), 0)
+    assert parts["mass_g"] == pytest.approx(whole["mass_g"], rel=0.05)
+    h, areas = parts["tower"]
+    assert areas[0] == pytest.approx(60 * 20 + 8 * 20, rel=1e-6)  # both on one plate
+    assert len(areas) * h == pytest.approx(40)
+    html = client.get(f"/bench/piece/{piece.pk}/compare/").content.decode()
+    assert "2 parts" in html
+    drawn = table["columns"][1]["drawing"]
+    assert client.get(drawn).headers["Content-Type"] == "image/png"

@@ -221,10 +221,11 @@ def patches(request, stance_id):
 def slice_in_background(request, stance_id):
     """Start working out the layers, or join the work that is on it already."""
     now = now_of(request, stance_id)
-    own = f"layers/{now.stance.pk}/"
+    every_part = request.GET.get("parts") == "all"
+    own = f"{'all-' if every_part else ''}layers/{now.stance.pk}/"
     work = begin(
         request.user, f"{own}{now.key}", f"Slicing {now.stance.piece.name}", slice_stance,
-        now.stance.pk, now.recipe, replaces=own,
+        now.stance.pk, now.recipe, every_part, replaces=own,
     )  # fmt: skip
     return JsonResponse({"work": as_dict(work)}, status=202)
 

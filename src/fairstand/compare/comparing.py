@@ -12,10 +12,18 @@ from fairstand.stances.current import Current, NeedsWork, current, digest
 from printability.colours import COLOURS
 from printability.drawing import drawing_png, span_to_show
 from printability.errors import PrintabilityError
-from printability.facts import FACTS, Fact, facts_of
+from printability.facts import FACTS, Fact, facts_of, facts_of_parts
+from printability.handover import side_by_side
 from printability.mesh import joined
 
-__all__ = ["FACTS", "compared", "comparison_csv", "numbers_of", "scaled_drawing"]
+__all__ = [
+    "FACTS",
+    "compared",
+    "comparison_csv",
+    "drawing_key",
+    "numbers_of",
+    "scaled_drawing",
+]
 
 # Line styles and inks of the towers, told apart without colour as well.
 TOWERS = (
@@ -34,6 +42,22 @@ def numbers_of(now: Current) -> dict:
     NeedsWork
         If the layers are not worked out yet.
     """
+    if len(now.parts) > 1:
+        return _of_parts([_numbers_of_part(now.of_part(part.key)) for part in now.parts])
+    return _numbers_of_part(now)
+
+
+def _of_parts(parts: list[dict]) -> dict:
+    """Sums and the worst of the parts; the layers of all together, as on one plate."""
+    h = parts[0]["tower"][0]
+    areas = np.zeros(max(len(part["tower"][1]) for part in parts))
+    for part in parts:
+        own = np.array(part["tower"][1])
+        areas[: len(own)] += own
+    return facts_of_parts(parts) | {"tower": (h, np.round(areas, 3).tolist())}
+
+
+def _numbers_of_part(now: Current) -> dict:
     threshold = now.setup.effective_threshold_deg
     name = f"compared/{now.key}-{digest(repr(threshold), repr(now.setup.accepted))}"
     found = stored_object(name)
@@ -55,11 +79,12 @@ def compared(stances) -> dict:
         column = {
             "stance": stance,
             "process": now.setup.process.label,
+            "parts": len(now.parts),
             "ink": COLOURS[TOWERS[number][0]],
             "dashes": TOWERS[number][1],
             "number": number + 1,
             "drawing": reverse("compare:drawing", args=[stance.pk]),
-            "version": now.view_key,
+            "version": drawing_key(now),
         }
         try:
             column["numbers"] = numbers_of(now)
@@ -146,8 +171,29 @@ def _round_steps(most: float) -> list[float]:
     return [round(i * step, 9) for i in range(int(most / step) + 1)]
 
 
+def drawing_key(now: Current) -> str:
+    """Names what is drawn of a stance: all of its parts."""
+    if len(now.parts) == 1:
+        return now.view_key
+    return digest(*(now.of_part(part.key).view_key for part in now.parts))
+
+
 def _drawn(now: Current):
-    """Model and pillars in one mesh, and which of its facets overhang."""
+    """All parts with their pillars in one mesh, and which of its facets overhang."""
+    if len(now.parts) == 1:
+        return _part_drawn(now)
+    every = [now.of_part(part.key) for part in now.parts]
+    drawn = [_part_drawn(one) for one in every]
+    moves = side_by_side([one.placed for one in every], now.setup.process)
+    x = [(*one.setup.move_mm, 0.0) for one in every]
+    meshes = [
+        mesh.moved(mesh.vertices + move + own)
+        for (mesh, _), move, own in zip(drawn, moves, x, strict=True)
+    ]
+    return joined(meshes), np.concatenate([plum for _, plum in drawn])
+
+
+def _part_drawn(now: Current):
     mesh = now.placed.mesh
     plum = now.overhang(now.setup.effective_threshold_deg).patch_of_facet > 0
     if now.placed.standing:
@@ -159,7 +205,7 @@ def _drawn(now: Current):
 
 def scaled_drawing(now: Current, span_mm: float) -> bytes:
     """PNG of a stance from the usual side, at a given width in mm; the plate is level in all."""
-    name = f"drawings/{now.view_key}-{span_mm:.3f}.png"
+    name = f"drawings/{drawing_key(now)}-{span_mm:.3f}.png"
     found = stored_bytes(name)
     if found is not None:
         return found
