@@ -89,6 +89,18 @@ def test_a_cut_leaves_parts_each_with_its_own_turn_and_undo_joins_them(bench, cl
     assert bench.state()["part"] == "1.b"  # the one that was on the bench
 
 
+def test_a_cut_is_moved_with_its_joints(bench):
+    bench.edit("scale", x=2, y=2, z=2)
+    bench.edit("cut", plate_normal=[0, 0, 1], plate_point=[0, 0, 60])
+    bench.edit("joints", cut="1", joints=[{"uv": [0, 0], "width_mm": 5}])
+    assert bench.edit("cut", key="1", by_mm=10).status_code == 200
+    bench.show("1.b")
+    assert bench.state()["size_mm"][2] == pytest.approx(75)  # 70 and the peg
+    away = bench.edit("cut", key="1", by_mm=500)
+    assert away.status_code == 400
+    assert bench.state()["size_mm"][2] == pytest.approx(75)
+
+
 def test_supports_and_paint_stay_with_their_surface(bench, client):
     _vertices, _ = bench.mesh()
     ends = None

@@ -129,7 +129,10 @@ def cut_completed(now: Current, parameters: dict) -> dict:
         old = known[key]
         kept = {"normal": old.normal, "point": old.point, "kerf_mm": old.kerf_mm,
                 "keep": old.keep, "loose": old.loose, "dovetail": old.dovetail}  # fmt: skip
+        by = parameters.pop("by_mm", None)
         parameters = kept | parameters
+        if by is not None:
+            parameters["point"] = _moved(now, known[key], by)
     tail = parameters.get("dovetail")
     if isinstance(tail, dict) and "uv" in tail and isinstance(key, str):
         face = cut_face(now, key)
@@ -137,6 +140,14 @@ def cut_completed(now: Current, parameters: dict) -> dict:
             "at": _at(face, tail["uv"])
         }
     return {"part": now.setup.part} | parameters
+
+
+def _moved(now: Current, cut: Cut, by) -> list[float]:
+    """A place on a cut's plane moved along its normal, in the import's own numbers."""
+    by = number(by, "move", -1000.0, 1000.0, "mm")
+    frame = now.part.frame
+    shift = by * frame.normal(cut.normal) / frame.factors
+    return [float(v) for v in np.array(cut.point) + shift]
 
 
 def _next(now: Current, kind: str, path: str) -> str:

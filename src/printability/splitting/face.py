@@ -39,13 +39,21 @@ class Face:
 
 
 def _section(solids: list[manifold3d.Manifold], height: float) -> BaseGeometry:
-    loops = [loop for one in solids for loop in one.slice(height).to_polygons()]
-    polygons = [shapely.Polygon(loop) for loop in loops if len(loop) > 2]
+    """What a level cuts of some solids."""
+    return shapely.union_all([_section_of(one, height) for one in solids])
+
+
+def _section_of(solid: manifold3d.Manifold, height: float) -> BaseGeometry:
+    loops = [loop for loop in solid.slice(height).to_polygons() if len(loop) > 2]
+    polygons = [shapely.Polygon(loop) for loop in loops]
+    polygons = [one if one.is_valid else one.buffer(0) for one in polygons]
+    if not polygons:
+        return shapely.Polygon()
     # Loops within loops are holes: what an even number of them covers is not there.
-    out = shapely.Polygon()
-    for polygon in sorted(polygons, key=lambda p: -p.area):
-        out = out.symmetric_difference(polygon if polygon.is_valid else polygon.buffer(0))
-    return out
+    first, *others = sorted(polygons, key=lambda p: -p.area)
+    for other in others:
+        first = first.symmetric_difference(other)
+    return first
 
 
 def face_of(halves: Halves, kerf_mm: float = 0.0) -> Face:

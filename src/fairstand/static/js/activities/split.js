@@ -235,6 +235,13 @@ register("split", {
       const more = [cut.joints ? `${cut.joints} joint${cut.joints === 1 ? "" : "s"}` : "", cut.dovetail ? "dovetail" : "", cut.kerf_mm ? `kerf ${cut.kerf_mm} mm` : ""];
       return [`of the ${cut.of}`, ...more.filter(Boolean)].join(", ");
     },
+    // Along its normal, towards part a; its joints go with it.
+    async moveCut(key, field) {
+      const by = field.valueAsNumber;
+      if (!Number.isFinite(by) || by === 0) return;
+      await this.edit("cut", { key, by_mm: by }, field);
+      field.value = 0;
+    },
     async unCut(key) {
       this.closeFace();
       await this.edit("uncut", { key });
