@@ -13,7 +13,7 @@ from printability.inspection import inspect_model
 from printability.mesh import Mesh, mesh_facts
 from printability.process import PROCESSES
 from printability.proposing import Options, is_minimal, is_within_reach, propose
-from printability.proposing.proposal import CURABLE, Search
+from printability.proposing.proposal import CURABLE, Search, said_of_weight
 from printability.stance import Placed, Pose, Setup, part_of, stand
 from printability.supports import (
     BraceSize,
@@ -258,3 +258,19 @@ def test_a_contact_across_a_slot_silences_nothing(draws):
         look = inspect_model(mesh, FDM, placed.standing)
         (ledge,) = [f for f in find(placed, look, 45.0).findings if f.kind == "ledge"]
         assert ledge.center_mm[0] > 10
+
+
+def test_where_supports_weigh_much_the_cheaper_turn_is_named():
+    """A mushroom needs nothing upside down; a ball is no better whichever way."""
+    cap = box(60, 60, 4, (-30, -30, 14))
+    mesh = ours(trimesh.boolean.union([cap, box(6, 6, 15, (-3, -3, 0))], engine="manifold"))
+    setup = Setup(process=PROCESSES["fdm"])
+    search = Search(part_of(mesh, setup), setup, Options())
+    (said,) = said_of_weight(5000.0, 7484.0, search)
+    assert "more than half" in said
+    assert "upside down is cheaper" in said
+    assert said_of_weight(3000.0, 7484.0, search) == ()
+    assert said_of_weight(900.0, 950.0, search) == ()
+    ball = ours(trimesh.creation.icosphere(3, 30.0))
+    (said,) = said_of_weight(900.0, 1700.0, Search(part_of(ball, setup), setup, Options()))
+    assert "a cut or a change of shape" in said

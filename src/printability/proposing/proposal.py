@@ -9,10 +9,12 @@ import numpy as np
 from ..findings import Finding, Ledger, find
 from ..inspection import Inspection, inspect_model
 from ..layers import slice_layers
+from ..mesh import rotation_about_axes
 from ..parts import Part
 from ..stance import Placed, Setup, stand
 from ..supports import Contact, Fitted, OnSupport, Support
 from ..surface import held_by_contacts
+from ..turning import GOALS, Scorer, even_directions, said_of_turn, turn_to
 from .habits import apply_habits, key_of
 from .minimal import made_minimal
 from .options import Options
@@ -25,6 +27,8 @@ __all__ = ["CURABLE", "Proposal", "Search", "Unreachable", "propose"]
 # Kinds of finding that a contact can cure.
 CURABLE = ("island", "jump", "bridge", "ledge", "overhang", "footing", "wobble")
 _MOST_ROUNDS = 8
+# Turns looked at where a proposal weighs much.
+_MOST_FLATS, _DIRECTIONS = 12, 150
 _MOST_LOOKS_KEPT = 4
 MOST_CONTACTS = 2_000
 
@@ -245,7 +249,7 @@ def propose(
     grid = search.own.estimate(search.threshold).grid_support_mm3
     return Proposal(
         supports, placed.supports, _still_open(unreachable, search.open(after)), before, after,
-        look, float(volume), float(grid), (*said, *_said(volume, grid, search)),
+        look, float(volume), float(grid), (*said, *said_of_weight(volume, grid, search)),
     )  # fmt: skip
 
 
@@ -293,10 +297,31 @@ def _reach_of(finding: Finding) -> float:
     )
 
 
-def _said(volume: float, grid: float, search: Search) -> tuple[str, ...]:
-    if grid > 1000 and volume > grid / 2:
-        return (
-            f"These take {volume:,.0f} mm³, more than half of what plain grid supports would "
-            f"({grid:,.0f} mm³): another turn or a change of shape may be cheaper.",
-        )
-    return ()
+def said_of_weight(volume: float, grid: float, search: Search) -> tuple[str, ...]:
+    """What to say where supports weigh much against plain grid ones, mm³ both."""
+    if not (grid > 1000 and volume > grid / 2):
+        return ()
+    return (
+        f"These take {volume:,.0f} mm³, more than half of what plain grid supports would "
+        f"({grid:,.0f} mm³): {_cheaper(volume, search)}",
+    )
+
+
+def _cheaper(volume: float, search: Search) -> str:
+    """The cheaper cure: the turn that needs least, where that is much less; else in general."""
+    setup = search.setup
+    scorer = Scorer(search.part.mesh, search.process, search.threshold, setup.lift_mm, search.sides)
+    flats = [face.down for face in scorer.faces[:_MOST_FLATS]]
+    downs = np.array([*flats, *even_directions(_DIRECTIONS)]).reshape(-1, 3)
+    rows = scorer.score(downs)
+    needs = rows[:, GOALS["volume"].column]
+    stands = (rows[:, GOALS["footing"].column] > 3.0) & (rows[:, GOALS["copies"].column] >= 1)
+    best = int(np.argmin(np.where(stands, np.nan_to_num(needs, nan=np.inf), np.inf)))
+    if not stands[best] or needs[best] > volume / 2:
+        return "a cut or a change of shape may be cheaper."
+    after = rotation_about_axes(*turn_to(downs[best], scorer, setup.rotation))
+    turn = said_of_turn(setup.rotation, after)
+    return (
+        f"to {turn} is cheaper, plain grid supports would be about {needs[best]:,.0f} mm³ then "
+        "(an estimate)."
+    )
