@@ -13,7 +13,16 @@ from ..splitting import Plane
 from ..stance import Setup
 from ..ways_out import Predicted, predict
 from .candidates import Candidate, candidate_planes
-from .where import Best, PartAsItStands, flats_of, sides_of, simplified, standing, touching
+from .where import (
+    MOST_LAYERS,
+    Best,
+    PartAsItStands,
+    flats_of,
+    sides_of,
+    simplified,
+    standing,
+    touching,
+)
 
 __all__ = ["CutOut", "cuts_out"]
 
@@ -72,7 +81,7 @@ def cuts_out(
     """
     told = progress or (lambda *_: None)
     solid = as_solid(part.mesh) if part.mesh.is_watertight else None
-    if solid is None or finding.kind not in _BY_CUTTING:
+    if solid is None or finding.kind not in _BY_CUTTING or now.look.layers.count > MOST_LAYERS:
         return []
     rotation = now.placed.matrix[:3, :3] / part.frame.factors
     up = rotation.T @ np.array([0.0, 0.0, 1.0])

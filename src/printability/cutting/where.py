@@ -27,6 +27,7 @@ from ..ways_out import predict
 from .candidates import Candidate, candidate_planes, planes_that_fit
 
 __all__ = [
+    "MOST_LAYERS",
     "Best",
     "CutProposal",
     "PartAsItStands",
@@ -48,6 +49,8 @@ _FEW, _MANY, _AGAIN = 12, 200, 6
 _SUPPORT, _AREA, _SEAM, _OPEN_SEAM, _SECTION = 1.0, 0.25, 0.3, 0.25, 0.25
 _LOOSE, _FALLS, _OFF_CUT, _ON_CUT, _HEIGHT = 0.1, 0.5, 0.25, 0.08, 0.4
 _SAME = 0.12
+# Parts with more layers than this are not inspected in full.
+MOST_LAYERS = 5_000
 # What turning a part must win against leaving it, as mm³ of support (from memory).
 _TURNED = 15.0
 
@@ -362,7 +365,9 @@ def _are_different(a: CutProposal, b: CutProposal, mesh: Mesh) -> bool:
 def _exact(part, setup, one: CutProposal, scale, now) -> CutProposal:
     """The same by full inspections of the parts themselves."""
     halves = sides_of(part, one.planes[0])
-    if halves is None or not halves.a or not halves.b:
+    h = setup.process.layer_height_mm
+    is_tall = max(p.goals["height"] for p in one.parts) > MOST_LAYERS * h
+    if halves is None or not halves.a or not halves.b or is_tall:
         return _with_words(one, now)
     parts = []
     for told in one.parts:
