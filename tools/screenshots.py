@@ -181,6 +181,8 @@ def take(maker: Maker) -> None:
     maker.settled()
     maker.shot("proposed-supports")
     maker.open("Hide model")
+    maker.press('[data-do="undo"]')  # its size for another picture
+    maker.press('[data-view="home"]')
     maker.press('[data-activity="Split"]')
     maker.press('[data-do="cut-level"]')
     maker.fill("cut-offset", 44)
