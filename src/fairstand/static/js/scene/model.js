@@ -37,7 +37,8 @@ const FRAGMENT = `
   varying vec3 vWorld;
   void main() {
     if (vSlope < 0.0 || (hideAbove && vWorld.z > cutZ)) discard;
-    if (splitSide * (dot(split.xyz, vWorld) - split.w) < 0.0) discard;
+    // A facet in the plane itself belongs to the side that its material is on.
+    if (splitSide * (dot(split.xyz, vWorld) - split.w - 0.001 * dot(split.xyz, vNormal)) < 0.0) discard;
     vec3 n = gl_FrontFacing ? vNormal : -vNormal;
     float key = 0.5 + 0.5 * dot(n, normalize(vec3(-0.4, -0.6, 0.7)));
     float head = max(dot(n, eye), 0.0);
