@@ -4,6 +4,7 @@ import math
 
 import numpy as np
 import pytest
+import shapely
 import trimesh
 
 from printability.edits import edit_from
@@ -363,3 +364,25 @@ def test_a_later_cut_through_a_joint_is_told():
     for z, crossed in ((25, True), (27, False), (14.5, True), (13, False)):
         level = Cut("2", WHOLE, (0.0, 0.0, 1.0), (0.0, 0.0, float(z)))
         assert bool(joints_crossed(part, level, (first,))) is crossed, z
+
+
+def test_a_wide_bevel_is_part_of_the_hole():
+    """A mouth wider than the wall breaks through the side of the part at the cut face."""
+    part = whole(ours(box(30, 30, 40)))
+    for bevel, out in ((0.4, False), (3.0, True)):
+        joint = Joint("1", "peg", (27.0, 15.0, 20.0), width_mm=3.0, depth_a_mm=6.0, bevel_mm=bevel)
+        cut = cut_at((0, 0, 1), (0, 0, 20), joints=(joint,))
+        assert bool(pokes_out(part, halves_of(part, cut), cut, 0.8)) is out
+        zone = zone_of(halves_of(part, cut), cut, joint, 0.8)
+        assert zone.contains(shapely.Point(27.0, 15.0)) is not out
+
+
+def test_more_dowels_than_letters_are_all_there():
+    joints = tuple(
+        Joint(str(i), "dowel", (5.0 + 10 * (i % 6), 5.0 + 10 * (i // 6), 20.0), width_mm=3.0)
+        for i in range(30)
+    )
+    parts = cut_at((0, 0, 1), (0, 0, 20), joints=joints).applied((whole(ours(box(65, 55, 40))),))
+    assert len(parts) == 26
+    pins = sum(volume_mm3(part.mesh) for part in parts[2:])
+    assert pins == pytest.approx(30 * volume_mm3(parts[2].mesh), rel=1e-6)

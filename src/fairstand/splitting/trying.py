@@ -1,7 +1,5 @@
 """A cut that is only tried, and the face of one that was made."""
 
-from dataclasses import replace
-
 import numpy as np
 import shapely
 
@@ -184,7 +182,7 @@ def joint_tried(now: Current, body: dict) -> dict:
     zone = zone_of(face.halves, face.cut, joint, wall)
     told = {}
     if "uv" in said:
-        cut = with_joint(replace(face.cut, joints=face.cut.joints), joint)
+        cut = with_joint(face.cut, joint)
         told = pokes_out(face.part, face.halves, cut, wall)
     return {
         "zone": [ring.round(4).tolist() for ring in _rings(zone)],

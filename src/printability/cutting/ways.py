@@ -18,6 +18,7 @@ from .where import (
     Best,
     PartAsItStands,
     flats_of,
+    length_of,
     sides_of,
     simplified,
     standing,
@@ -113,7 +114,7 @@ def _tried(part, coarse, setup, finding, now, candidate, up) -> CutOut | None:
     rough = sides_of(coarse, plane)
     hair = 1e-6 * max(1.0, abs(plane.offset_mm))
     area, loops = touching(halves, plane.offset_mm, hair)
-    seam = sum(float(np.hypot(*(np.roll(p, -1, axis=0) - p).T).sum()) for p in loops)
+    seam = length_of(loops)
     parts, after = [], []
     for side, down in (("a", -plane.normal), ("b", plane.normal)):
         own = getattr(rough, side) or getattr(halves, side)

@@ -32,6 +32,7 @@ __all__ = [
     "CutProposal",
     "PartAsItStands",
     "flats_of",
+    "length_of",
     "propose_cuts",
     "sides_of",
     "simplified",
@@ -40,7 +41,7 @@ __all__ = [
 ]
 
 # Copies for ranking have at most so many facets.
-_MOST_FACETS = 15_000
+_MOST_FACETS, _MOST_COARSER = 15_000, 9
 # Directions a part is tried in: at first, and those that are looked at again.
 _FEW, _MANY, _AGAIN = 12, 200, 6
 # What counts how much (from memory): support left, overhang left, seam on a show side, seam beside
@@ -154,10 +155,10 @@ def propose_cuts(
             "The model’s surface is open or meets itself, so a cut has no inside to close; repair "
             "it where it was made."
         )
-    rough = simplified(whole)
-    coarse = Part(part.key, mesh_of(rough), np.zeros(rough.num_tri(), np.int32), part.frame, "")
     if fit:
         return _that_fit(part, setup, told)
+    rough = simplified(whole)
+    coarse = Part(part.key, mesh_of(rough), np.zeros(rough.num_tri(), np.int32), part.frame, "")
     up = setup.rotation.T @ np.array([0.0, 0.0, 1.0])
     candidates = candidate_planes(part.mesh, rough, up)
     uncut = Best(coarse.mesh, setup).of([-up, *flats_of(coarse.mesh, _FEW)])
@@ -195,7 +196,10 @@ def simplified(solid: manifold3d.Manifold) -> manifold3d.Manifold:
     """A copy of at most so many facets, coarser step by step."""
     box = solid.bounding_box()
     within = 2e-4 * max(box[3] - box[0], box[4] - box[1], box[5] - box[2])
-    while solid.num_tri() > _MOST_FACETS:
+    # Many small bodies may stay more than that, however coarse.
+    for _ in range(_MOST_COARSER):
+        if solid.num_tri() <= _MOST_FACETS:
+            break
         solid = solid.simplify(within)
         within *= 1.7
     return solid
@@ -318,9 +322,14 @@ def standing(side, mesh, found, cut_down, setup) -> PartAsItStands:
     )  # fmt: skip
 
 
+def length_of(loops: list[np.ndarray]) -> float:
+    """Length of closed outlines."""
+    return sum(float(np.hypot(*(np.roll(p, -1, axis=0) - p).T).sum()) for p in loops)
+
+
 def _seam(loops, plane: Plane, mesh: Mesh, sides) -> tuple[float, float]:
     """Length of the outlines of a cut, and of what lies on show sides."""
-    total = sum(float(np.hypot(*(np.roll(p, -1, axis=0) - p).T).sum()) for p in loops)
+    total = length_of(loops)
     if sides is None or not (sides == SHOW).any() or not loops:
         return total, 0.0
     shown = 0.0
@@ -421,7 +430,7 @@ def _that_fit(part: Part, setup: Setup, told) -> list[CutProposal]:
             hair = 1e-6 * max(1.0, abs(plane.offset_mm))
             own_area, loops = touching(halves, plane.offset_mm, hair)
             area += own_area
-            seam += _seam(loops, plane, part.mesh, None)[0]
+            seam += length_of(loops)
             for letter, solids in (("a", halves.a), ("b", halves.b)):
                 mesh, origin = halves.tracked.back(solids)
                 after.append(Part(f"{piece.key}.{letter}", mesh, origin, part.frame, letter))

@@ -107,6 +107,10 @@ class Cut(Step):
             else:
                 groups.append(solids)
         groups += [[pin] for pin in pins] if self.keep == "both" else []
+        # There are as many keys as letters; what is left over stays together under the last one.
+        last = len(ascii_lowercase) - 1
+        if len(groups) > last + 1:
+            groups[last:] = [[one for group in groups[last:] for one in group]]
         made = []
         for letter, solids in zip(ascii_lowercase, groups, strict=False):
             if solids is None:
@@ -235,7 +239,7 @@ def _dovetailed(part, cut, halves, a, b):
         if shared and max(shared) > 0:
             best = int(np.argmax(shared))
             b[best] = b[best] + ridge
-    return a, [piece for one in b for piece in [one]]
+    return a, b
 
 
 def with_joint(cut: Cut, joint: Joint) -> Cut:

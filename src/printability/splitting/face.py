@@ -9,7 +9,7 @@ from shapely.geometry.base import BaseGeometry
 
 from ..parts import Part
 from .cut import Cut, Halves, dovetail_solid, placed_joint
-from .joints import Joint, across_mm, pin_of, swept_room
+from .joints import Joint, across_mm, hole_across_mm, pin_of, swept_room
 
 __all__ = ["Face", "face_of", "joints_crossed", "places_for", "pokes_out", "zone_of"]
 
@@ -72,10 +72,8 @@ def zone_of(halves: Halves, cut: Cut, joint: Joint, wall_mm: float) -> BaseGeome
     An estimate at a few levels, on the safe side for outlines with corners; `pokes_out` is exact.
     """
     d, k = halves.plane.offset_mm, cut.kerf_mm / 2
-    around = joint.clearance_mm + wall_mm
-    # A hole's corners go out farther than its sides.
-    corner = 1.0 if joint.kind == "snap" else 2 * across_mm(joint) / joint.width_mm
-    reach = across_mm(joint) + corner * around + 1e-3
+    bevel = 0.0 if joint.kind == "snap" else joint.bevel_mm
+    reach = hole_across_mm(joint, max(wall_mm, bevel)) + 1e-3
     zone = None
     for side, solids, up in (("a", halves.a, 1.0), ("b", halves.b, -1.0)):
         depth = joint.depth_mm(side)
@@ -142,10 +140,10 @@ def joints_crossed(part: Part, cut: Cut, others: tuple[Cut, ...]) -> list[tuple[
             u, v, _ = own.inside(part.frame.factors * np.array(joint.at, float))
             middle = own.outside(np.array([u, v, own.offset_mm]))
             lean = float(plane.normal @ own.normal)
-            reach = (across_mm(joint) + joint.clearance_mm) * np.sqrt(max(1 - lean**2, 0.0))
+            reach = hole_across_mm(joint, 0.0) * np.sqrt(max(1 - lean**2, 0.0))
             at = float(plane.normal @ middle) - plane.offset_mm
-            deep = [at + lean * (joint.depth_a_mm + joint.clearance_mm),
-                    at - lean * (joint.depth_b_mm + joint.clearance_mm)]  # fmt: skip
+            more = joint.clearance_mm + other.kerf_mm / 2
+            deep = [at + lean * (joint.depth_a_mm + more), at - lean * (joint.depth_b_mm + more)]
             if min(deep) - reach < 0 < max(deep) + reach:
                 found.append((other.key, joint.key))
     return found

@@ -16,6 +16,7 @@ __all__ = [
     "Joint",
     "across_mm",
     "bending_strain",
+    "hole_across_mm",
     "hole_of",
     "pin_of",
     "swept_room",
@@ -95,6 +96,12 @@ def across_mm(joint: Joint) -> float:
     if joint.kind == "snap":
         return math.hypot(joint.width_mm / 2, joint.thick_mm / 2 + joint.catch_mm)
     return joint.width_mm / 2 / math.cos(math.pi / OUTLINES[joint.outline])
+
+
+def hole_across_mm(joint: Joint, grown_mm: float) -> float:
+    """How far the corners of its hole reach from the middle, with so much more on each side."""
+    corner = math.sqrt(2.0) if joint.kind == "snap" else 2 * across_mm(joint) / joint.width_mm
+    return across_mm(joint) + corner * (joint.clearance_mm + grown_mm)
 
 
 def bending_strain(joint: Joint) -> float:
@@ -193,7 +200,7 @@ def hole_of(joint: Joint, side: str, half_kerf_mm: float = 0.0, grown_mm: float 
         solid = _slot(wide, depth).rotate((0, 0, joint.turn_deg))
     else:
         solid = _frustum(joint, c + grown_mm, -ROOT_MM, depth + c + grown_mm)
-        if joint.bevel_mm > 0 and not grown_mm:
+        if joint.bevel_mm > 0:
             wide = _outline(joint, c)
             inner = joint.width_mm / 2 + c
             ratio = (inner + joint.bevel_mm) / inner
