@@ -8,6 +8,7 @@ import numpy as np
 
 from .errors import HandOverError
 from .mesh import (
+    FacetColours,
     Mesh,
     Part,
     as_solid,
@@ -102,9 +103,9 @@ def stl_of(placed: Placed, title: str) -> bytes:
     return binary_stl(one_body(placed), title)
 
 
-def threemf_of(placed: Placed, title: str) -> bytes:
+def threemf_of(placed: Placed, title: str, colours: FacetColours | None = None) -> bytes:
     """3MF with the model as one object and every pillar as an object of type support."""
-    parts = [Part(title, placed.mesh, False)]
+    parts = [Part(title, placed.mesh, False, colours)]
     parts += [
         Part(f"{KINDS[s.support.kind].label.capitalize()} {s.support.key}", s.whole, True)
         for s in placed.standing
@@ -135,21 +136,27 @@ def side_by_side(placed: list[Placed], process: Process, gap_mm: float = 5.0) ->
     return [np.array([*(corner[i] - middle - boxes[i][0]), 0.0]) for i in range(len(boxes))]
 
 
-def all_parts_3mf(placed: list[Placed], moves: list[np.ndarray], title: str) -> bytes:
+def all_parts_3mf(
+    placed: list[Placed], moves: list[np.ndarray], title: str, colours: list | None = None
+) -> bytes:
     """3MF with every part, and its supports, as objects of their own."""
     parts = []
-    for one, move in zip(placed, moves, strict=True):
+    colours = colours or [None] * len(placed)
+    for one, move, own in zip(placed, moves, colours, strict=True):
         name = f"{title}, {part_named(one.part.key)}".rstrip(", ")
-        parts.append(Part(name, one.mesh.moved(one.mesh.vertices + move), False))
+        parts.append(Part(name, one.mesh.moved(one.mesh.vertices + move), False, own))
         for s in one.standing:
             label = f"{KINDS[s.support.kind].label.capitalize()} {s.support.key}, {name}"
             parts.append(Part(label, s.whole.moved(s.whole.vertices + move), True))
     return threemf.write(parts, title)
 
 
-def in_place(parts, title: str) -> bytes:
+def in_place(parts, title: str, colours: list | None = None) -> bytes:
     """3MF with every part where it is in the whole, as imported: to see how they go together."""
-    found = [Part(f"{title}, {part_named(one.key)}".rstrip(", "), one.mesh, False) for one in parts]
+    found = [
+        Part(f"{title}, {part_named(one.key)}".rstrip(", "), one.mesh, False, own)
+        for one, own in zip(parts, colours or [None] * len(parts), strict=True)
+    ]
     return threemf.write(found, title)
 
 

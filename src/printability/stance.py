@@ -16,7 +16,7 @@ from .mesh import Mesh, rotation_about_axes
 from .parts import WHOLE, Anchor, Frame, Framed, Part, Step, build_parts, is_of
 from .process import PROCESSES, Process
 from .supports import Fitted, Support, World, fit_all
-from .surface import Stroke
+from .surface import Dyes, Stroke
 
 if TYPE_CHECKING:
     from .edits import Edit
@@ -83,6 +83,7 @@ class Setup:
     measures: tuple[tuple[str, str, tuple[Anchor, ...]], ...] = ()
     measures_taken: int = 0
     strokes: tuple[Stroke, ...] = ()
+    dyes: Dyes = field(default_factory=Dyes)
     # The maker's own meshes for stands: digest and mesh.
     shapes: tuple[tuple[str, Mesh], ...] = field(default=(), repr=False)
 

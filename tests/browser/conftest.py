@@ -6,7 +6,7 @@ from tools import running
 from tools.running import WINDOW, Server
 
 from fairstand.demo.pieces import PIECES
-from printability.mesh import binary_stl
+from fairstand.demo.seed import file_of
 
 
 @pytest.fixture(scope="session")
@@ -54,7 +54,7 @@ def demo_files(tmp_path_factory):
     files = {}
     for piece in PIECES:
         files[piece.name] = folder / piece.filename
-        files[piece.name].write_bytes(binary_stl(piece.make(), piece.name))
+        files[piece.name].write_bytes(file_of(piece))
     return files
 
 

@@ -4,6 +4,7 @@ import io
 import json
 import math
 import zipfile
+from pathlib import Path
 
 import numpy as np
 import pytest
@@ -11,10 +12,12 @@ import trimesh
 
 from asking import edit, post
 from commands import fairstand
+from fairstand.cli.make import make
 from fairstand.library.keeping import bring_in
 from fairstand.owner import local_maker
+from fairstand.stances.current import current
 from fairstand.stances.models import Stance
-from printability.mesh import binary_stl, volume_mm3
+from printability.mesh import binary_stl, facet_normals, open_mesh, volume_mm3
 from solids import box, ours, table
 
 pytestmark = pytest.mark.django_db(transaction=True)
@@ -214,7 +217,6 @@ def test_proposals_are_worked_out_shown_drawn_and_taken(bench, client):
     from fairstand.work.models import Work
 
     if started.status_code == 202:
-        from fairstand.stances.current import current
 
         stance = Stance.objects.get(pk=bench.pk)
         work = Work.objects.get(pk=started.json()["work"]["id"])
@@ -239,15 +241,18 @@ def test_random_calls_with_absurd_values_get_a_sentence(bench, client, draws):
               {"kind": "snap", "uv": [0, 0]}, {"kind": "dowel", "uv": [1e5, 0], "width_mm": 1e9},
               [{"uv": [0, 0], "kind": "peg"}], [{"uv": [0, 0], "kind": "peg", "depth_a_mm": 300}]]  # fmt: skip
     calls = {
-        "split/try": ["plate_normal", "plate_point", "kerf_mm"],
+        "split/try": ["plate_normal", "plate_point", "kerf_mm", "key"],
         "split/joint": ["cut", "joint"],
         "split/places": ["cut", "count", "joint"],
         "split/part": ["part", "revision"],
         "split/propose": ["fit"],
+        "split/mirror": ["plate_normal", "plate_point"],
+        "split/crease": ["place_mm"],
     }
     edits = {
         "cut": ["key", "normal", "point", "plate_normal", "plate_point", "kerf_mm", "keep", "loose",
-                "dovetail", "part"],
+                "dovetail", "part", "seam"],
+        "colour": ["colour", "places", "brush_mm", "crease_deg", "name", "part"],
         "joints": ["cut", "joints", "remove", "part"],
         "uncut": ["key"],
     }  # fmt: skip
@@ -269,6 +274,9 @@ def test_random_calls_with_absurd_values_get_a_sentence(bench, client, draws):
             assert answer.json()["error"].endswith((".", "!", "?")), answer.content
     for key in ("", "zz", "1", None):
         assert bench.face(key).status_code in (200, 400)
+        for name in ("pair.json", "pair.bin", "others.bin", "assembly.png"):
+            found = client.get(f"/bench/{bench.pk}/split/{name}?cut={key}")
+            assert found.status_code in (200, 400), (name, key)
     assert client.get(f"/bench/{bench.pk}/split/drawing.png?cut=x").status_code == 400
 
 
@@ -400,3 +408,110 @@ def test_the_comparison_sums_parts_and_takes_the_worst_of_them(bench, client):
     assert "2 parts" in html
     drawn = table["columns"][1]["drawing"]
     assert client.get(drawn).headers["Content-Type"] == "image/png"
+
+
+def test_a_plane_on_the_other_side_and_along_creases(bench):
+    tilted = {"plate_normal": [1, 0, 2], "plate_point": [10, 3, 44]}
+    other = bench.post("split/mirror", **tilted).json()
+    assert other["normal"] == pytest.approx([-1, 0, 2], abs=1e-9)
+    assert other["point"] == pytest.approx([-10, 3, 44], abs=1e-6)
+    # The loop at the foot of the stem, the one below the bar, the one on top.
+    mesh = current(Stance.objects.get(pk=bench.pk)).placed.mesh
+    normals, middles = facet_normals(mesh), mesh.vertices[mesh.facets].mean(axis=1)
+    for place, level, way in (([4, 0, 0.3], 0.0, (1, 0, 0)), ([4, 3, 39.9], 40.0, (1, 0, 0)),
+                              ([29, 10, 47.9], 48.0, (0, 1, 0))):  # fmt: skip
+        facing = np.flatnonzero(normals @ way > 0.99)
+        facet = int(facing[np.argmin(np.linalg.norm(middles[facing] - place, axis=1))])
+        found = bench.post("split/crease", place_mm=place, facet=facet).json()
+        assert abs(found["normal"][2]) == pytest.approx(1, abs=1e-9)
+        assert found["point"][2] == pytest.approx(level, abs=1e-4)
+        assert found["length_mm"] == pytest.approx(
+            2 * (60 + 20) if level > 40 else 56, abs=0.1
+        ) or (level == 40.0)
+
+
+def test_a_cut_is_dragged_again_in_what_it_was_made_in(bench):
+    bench.edit("cut", **LEVEL)
+    bench.edit("joints", cut="1", joints=[{"uv": [0, 0], "width_mm": 3, "on": "b"}])
+    level = bench.state()["cuts"][0]["plane"]
+    same = {"plate_normal": level["normal"], "plate_point": level["point"]}
+    higher = same | {"plate_point": [v + 4 * n for v, n in zip(*(level[k] for k in
+                                                               ("point", "normal")), strict=True)]}  # fmt: skip
+    # The part on the bench alone (the bar, 8 high) is not what is cut, nor is its joint in the way.
+    tried = bench.post("split/try", key="1", **higher).json()
+    assert [abs(v) for v in level["normal"]] == pytest.approx([0, 0, 1])
+    assert sum(side["volume_mm3"] for side in tried["sides"]) == pytest.approx(
+        8 * 20 * 40 + 60 * 20 * 8, rel=1e-6
+    )
+    assert not any("joint" in said for said in tried["said"])
+    assert bench.edit("cut", key="1", seam="  under the bar ", **same).status_code == 200
+    assert bench.state()["cuts"][0]["seam"] == "under the bar"
+
+
+def test_both_sides_together_the_others_beside_and_the_assembly(bench, client):
+    bench.edit("cut", **LEVEL)
+    bench.edit("joints", cut="1", joints=[{"uv": [0, 0], "width_mm": 4, "clearance_mm": 0.2}])
+    pair = client.get(f"/bench/{bench.pk}/split/pair.json?cut=1").json()
+    assert pair["meets_mm3"] == 0
+    assert 0.19 < pair["gap_mm"] < 0.2001
+    data = client.get(pair["url"]).content
+    a, b = np.frombuffer(data, np.uint32, 2)
+    both = np.frombuffer(data, np.float32, 9 * int(a + b), 8).reshape(-1, 3, 3)
+    volume = np.einsum("ij,ij->i", both[:, 0], np.cross(both[:, 1], both[:, 2])).sum() / 6
+    key, shown = bench.state()["key"], bench.state()["part"]
+    others = client.get(f"/bench/{bench.pk}/split/others.bin?v={key}").content
+    rest = np.frombuffer(others, np.float32).reshape(-1, 3)
+    state = bench.state()
+    volumes = {part["key"]: part["volume_mm3"] for part in state["parts"]}
+    assert volume == pytest.approx(sum(volumes.values()), rel=1e-4)
+    corners = rest.reshape(-1, 3, 3)
+    beside = np.einsum("ij,ij->i", corners[:, 0], np.cross(corners[:, 1], corners[:, 2])).sum() / 6
+    (other,) = set(volumes) - {shown}
+    assert beside == pytest.approx(volumes[other], rel=1e-3)
+    # They stand on the plate, clear of the part on the bench.
+    assert rest[:, 2].min() == pytest.approx(0, abs=1e-4)
+    x, y, _ = state["size_mm"]
+    inside = (np.abs(rest[:, 0]) < x / 2 - 1e-3) & (np.abs(rest[:, 1]) < y / 2 - 1e-3)
+    assert not inside.any()
+    picture = client.get(f"/bench/{bench.pk}/split/assembly.png")
+    assert picture.content.startswith(b"\x89PNG")
+    assert client.get(f"/bench/{bench.pk}/split/pair.bin?cut=1&v=old").status_code == 409
+    checks = client.get(f"/hand-over/{bench.pk}/checks/").json()
+    assert checks["assembly"]["url"].endswith("assembly.png")
+
+
+def test_colours_are_painted_kept_through_a_cut_and_handed_over(bench, client, tmp_path):
+    def colours():
+        state = bench.state()
+        if not state["colours_url"]:
+            return None
+        return np.frombuffer(client.get(state["colours_url"]).content, np.uint32)
+
+    assert colours() is None
+    pick = {"facet": 0, "weights": [0.3, 0.3, 0.4]}
+    made = bench.edit("colour", colour="#a4502a", places=[pick], crease_deg=180.0, name="my rust")
+    assert made.status_code == 200
+    assert set(colours()) == {1 + 0xA4502A}
+    assert bench.state()["palette"] == [{"name": "my rust", "rgb": "#a4502a"}]
+    bench.edit("cut", **LEVEL)
+    assert set(colours()) == {0, 1 + 0xA4502A}  # the cut's face has none yet
+    data = client.get(f"/hand-over/{bench.pk}/file.3mf").content
+    assert b"my rust" not in data
+    back = open_mesh(data, "x.3mf")
+    assert [rgb for _, rgb in back.colours.palette] == ["#a4502a"]
+    # The same bytes by the command, from a file that has colours itself.
+    piece = bring_in(local_maker(), data, "again.3mf")
+    stance = piece.stances.get()
+    state = client.get(f"/bench/{stance.pk}/state/").json()
+    assert [one["rgb"] for one in state["palette"]] == ["#a4502a"]
+    paint = {"colour": "#3f7f9c", "places": [pick], "brush_mm": 4.0}
+    assert edit(client, stance.pk, "colour", **paint).status_code == 200
+    (tmp_path / "again.3mf").write_bytes(data)
+    recipe = tmp_path / "stance.json"
+    recipe.write_bytes(client.get(f"/hand-over/{stance.pk}/stance.json").content)
+    told = make(tmp_path / "again.3mf", recipe, tmp_path / "out")
+    path = next(f["path"] for f in told["parts"][0]["files"] if f["path"].endswith("3mf"))
+    assert Path(path).read_bytes() == client.get(f"/hand-over/{stance.pk}/file.3mf").content
+    bench.post("undo", revision=Stance.objects.get(pk=bench.pk).revision)
+    bench.post("undo", revision=Stance.objects.get(pk=bench.pk).revision)
+    assert colours() is None

@@ -17,12 +17,16 @@ from printability.splitting import (
     Joint,
     before_cut,
     bending_strain,
+    crease_loops,
     face_of,
     halves_of,
     hole_of,
     joints_crossed,
+    loop_near,
+    mirrored,
     places_for,
     pokes_out,
+    slide_of,
     zone_of,
 )
 from printability.stance import Setup, fold, parts_of
@@ -386,3 +390,86 @@ def test_more_dowels_than_letters_are_all_there():
     assert len(parts) == 26
     pins = sum(volume_mm3(part.mesh) for part in parts[2:])
     assert pins == pytest.approx(30 * volume_mm3(parts[2].mesh), rel=1e-6)
+
+
+@pytest.mark.parametrize("kind", ["peg", "dowel"])
+def test_sides_slide_together_with_the_gap_that_was_asked_for(draws, kind):
+    mesh = ours(box(60, 40, 30))
+    n = unit(draws)
+    middle = mesh.vertices.mean(axis=0)
+    for clearance in (0.0, 0.15, 0.4):
+        joint = Joint("1", kind, tuple(middle), "hexagon", 6.0, 5.0, 5.0, clearance_mm=clearance,
+                      taper_deg=float(draws.uniform(0, 8)), turn_deg=float(draws.uniform(0, 90)))  # fmt: skip
+        cut = cut_at(n, middle, joints=(joint,), kerf_mm=float(draws.choice([0.0, 0.3])))
+        part = whole(mesh)
+        slide = slide_of(part, cut, halves_of(part, cut))
+        assert slide.meets_mm3 < 1e-6 or clearance == 0.0, slide
+        assert slide.way == pytest.approx(tuple(n), abs=1e-9)
+        # Against the reference library: the nearest of dense samples of one side to the other.
+        parts = {p.key: p for p in cut.applied((part,))}
+        a = trimesh.Trimesh(parts["1.a"].mesh.vertices, parts["1.a"].mesh.facets, process=False)
+        pin = parts["1.c" if kind == "dowel" else "1.b"].mesh
+        above = trimesh.Trimesh(pin.vertices, pin.facets, process=False)
+        above = trimesh.intersections.slice_mesh_plane(
+            above, n, middle + n * (cut.kerf_mm / 2 + 0.6), cap=False
+        )
+        points, _ = trimesh.sample.sample_surface(above, 800, seed=1)
+        near = trimesh.proximity.closest_point(a, points)[1].min()
+        assert slide.gap_mm <= near + 1e-6
+        # The clearance is measured along the cut; across a tapered wall it is a little less.
+        assert slide.gap_mm == pytest.approx(clearance, abs=0.02 * clearance + 2e-3)
+
+
+def test_sides_that_meet_on_the_way_are_told():
+    mesh = ours(box(40, 40, 40))
+    part, middle = whole(mesh), tuple(mesh.vertices.mean(axis=0))
+    tail = Dovetail(middle, 8.0, 4.0, 15.0, clearance_mm=0.1)
+    cut = cut_at((0, 0, 1), middle, dovetail=tail)
+    halves = halves_of(part, cut)
+    slide = slide_of(part, cut, halves)
+    assert slide.meets_mm3 == 0  # along itself it slides
+    assert slide.gap_mm == pytest.approx(0.1, abs=2e-3)
+    assert abs(slide.way[2]) < 1e-9
+    # A peg that a dovetail runs across cannot be slid along it.
+    peg = Joint("1", "peg", (middle[0] + 14, middle[1], middle[2]), "round", 4.0, 4.0, 4.0)
+    crossed = cut_at((0, 0, 1), middle, dovetail=tail, joints=(peg,))
+    assert slide_of(part, crossed, halves).meets_mm3 > 1
+
+
+def test_crease_loops_lie_in_their_planes(draws):
+    n = unit(draws)
+    turn = np.linalg.qr(np.column_stack([n, draws.normal(size=(3, 2))]))[0]
+    if np.linalg.det(turn) < 0:
+        turn[:, 0] *= -1
+    # A stepped rod: rings of radius 10, 10, 6 and 6 at its ends and its step.
+    rod = trimesh.boolean.union(
+        [trimesh.creation.cylinder(10, 20, sections=40),
+         trimesh.creation.cylinder(6, 20, sections=40).apply_translation((0, 0, 15))],
+        engine="manifold",
+    )  # fmt: skip
+    mesh = ours(rod)
+    shift = draws.normal(size=3) * 50
+    mesh = mesh.moved((mesh.vertices - (0, 0, 10)) @ turn.T + shift)
+    axis = turn[:, 2]
+    for radius, z in ((10, -10), (10, 10), (6, 10), (6, 25)):
+        ring = turn @ np.array([radius, 0, z]) + shift
+        loop = loop_near(crease_loops(mesh), ring)
+        assert abs(loop.plane.normal @ axis) == pytest.approx(1, abs=1e-9)
+        assert abs(loop.plane.normal @ (shift + axis * z) - loop.plane.offset_mm) < 1e-9
+        assert loop.length_mm == pytest.approx(40 * 2 * radius * math.sin(math.pi / 40), rel=1e-6)
+    assert crease_loops(ours(trimesh.creation.icosphere(subdivisions=3))) == []
+    corners = crease_loops(ours(box(10, 20, 30)))
+    assert corners
+    assert all(one.off_mm < 1e-9 for one in corners)
+
+
+def test_a_mirrored_plane_mirrors_its_points(draws):
+    n, p, c, m = unit(draws), draws.normal(size=3), draws.normal(size=3), unit(draws)
+    other, through = mirrored(n, p, c, m)
+    flip = np.eye(3) - 2 * np.outer(m, m)
+    for _ in range(5):
+        on = p + np.cross(n, draws.normal(size=3))
+        assert abs((flip @ (on - c) + c - through) @ other) < 1e-9
+    back = mirrored(other, through, c, m)
+    assert np.allclose(back[0], n)
+    assert np.allclose(back[1], p)

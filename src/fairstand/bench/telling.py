@@ -7,6 +7,7 @@ from django.template.loader import render_to_string
 from django.urls import reverse
 
 from fairstand.stances.current import Current, NeedsWork
+from fairstand.stances.cutting import plane_on_plate
 from fairstand.stances.strip import keep_figures
 from printability.edits import edit_from
 from printability.edits.props import plain_end
@@ -78,12 +79,16 @@ def state_of(now: Current) -> dict:
         "creases_url": reverse("bench:creases", **url) + source,
         "body_of_facet_url": reverse("bench:body_of_facet", **url) + source,
         "slopes_url": reverse("bench:slopes", **url) + f"?v={now.slopes_key}",
-        "drawing_url": reverse("bench:drawing", **url) + f"?v={now.view_key}",
+        "drawing_url": reverse("bench:drawing", **url) + f"?v={now.view_key}{now.dyes_key}",
         "solids_url": _solids_url(now, url),
         "held_url": reverse("supports:held", **url) + f"?v={now.view_key}",
         "pillars": [support_as_dict(support) for support in placed.supports.values()],
         "measures": measures_of(now),
         "sides_url": reverse("bench:sides", **url) + f"?v={now.paint_key}" if now.paint_key else "",
+        "colours_url": reverse("bench:colours", **url) + f"?v={now.dyes_key}"
+        if now.dyes_key
+        else "",
+        "palette": [{"name": name, "rgb": rgb} for name, rgb in setup.dyes.palette],
         "layers_of_pillars": {
             key: _layer_of(now, fitted.contact_mm[2]) for key, fitted in placed.supports.items()
         },
@@ -112,6 +117,7 @@ def _cuts(now: Current) -> list[dict]:
             "key": cut.key, "part": cut.part, "of": part_named(cut.part) or "whole piece",
             "kerf_mm": cut.kerf_mm, "keep": cut.keep, "loose": cut.loose,
             "joints": len(cut.joints), "dovetail": cut.dovetail is not None,
+            "seam": cut.seam, "plane": plane_on_plate(now, cut.plane(now.part)),
         }
         for cut in now.setup.shape if isinstance(cut, Cut)
     ]  # fmt: skip

@@ -24,6 +24,7 @@ urlpatterns = [
     path("<int:stance_id>/section/<int:layer>/", views.section, name="section"),
     path("<int:stance_id>/section/<int:layer>.svg", views.section_file, name="section_file"),
     path("<int:stance_id>/sides.bin", views.sides, name="sides"),
+    path("<int:stance_id>/colours.bin", views.colours, name="colours"),
     path("<int:stance_id>/bodies/", views.bodies, name="bodies"),
     path("<int:stance_id>/bodies.bin", views.body_of_facet, name="body_of_facet"),
     path("<int:stance_id>/separate/", views.separate, name="separate"),

@@ -30,6 +30,7 @@ from fairstand.workshop import shelf
 from printability.errors import EditError, MeshFileError, PrintabilityError
 from printability.mesh import (
     MM_PER_UNIT,
+    NAMED,
     Mesh,
     binary_stl,
     crease_edges,
@@ -47,6 +48,7 @@ from .telling import SUPPORT_KINDS, findings_of, measures_of, state_of, support_
 __all__ = [
     "bodies",
     "body_of_facet",
+    "colours",
     "creases",
     "drawing",
     "edit",
@@ -113,6 +115,7 @@ def page(request, stance_id):
         "state": state_of(now),
         "activities": [{"key": a.key, "label": a.label} for a in ACTIVITIES],
         "kinds": SUPPORT_KINDS,
+        "dyes": [{"name": name, "rgb": rgb} for name, rgb in NAMED.items()],
         "asked_from_facets": settings.FAIRSTAND_ASKED_FROM_FACETS,
         "urls": {
             "state": reverse("bench:state", **url),
@@ -140,7 +143,19 @@ def page(request, stance_id):
             "shape": reverse("supports:shape", **url),
             "split": {
                 name: reverse(f"splitting:{name}", **url)
-                for name in ("part", "try", "face", "joint", "places", "propose")
+                for name in (
+                    "part",
+                    "try",
+                    "face",
+                    "joint",
+                    "places",
+                    "propose",
+                    "mirror",
+                    "crease",
+                    "pair",
+                    "others",
+                    "assembly",
+                )
             },
             "ways": reverse("turning:ways_out", **url),
             **{name: reverse(f"stances:{name}", **url) for name in STRIP_CHANGES},
@@ -305,6 +320,19 @@ def sides(request, stance_id):
 @require_GET
 @json_view
 @described(BYTES, query={"v": "names the state"})
+def colours(request, stance_id):
+    """Colour of every facet, uint32: 0 for none, else 1 + red · 65536 + green · 256 + blue."""
+    now = now_of(request, stance_id)
+    found = now.colours
+    if found is None:
+        return binary(request, now.dyes_key, np.zeros(len(now.part.mesh.facets), np.uint32))
+    packed = np.array([0] + [1 + int(rgb[1:], 16) for _, rgb in found.palette], np.uint32)
+    return binary(request, now.dyes_key, packed[found.of_facet])
+
+
+@require_GET
+@json_view
+@described(BYTES, query={"v": "names the state"})
 def creases(request, stance_id):
     """Pairs of source vertices (uint32) to draw as ink lines."""
     now = now_of(request, stance_id)
@@ -404,7 +432,7 @@ def measures_file(request, stance_id):
 def drawing(request, stance_id):
     """Drawing of the stance for the strip."""
     now = now_of(request, stance_id)
-    return png(stance_drawing(now), as_named(request, now.view_key))
+    return png(stance_drawing(now), as_named(request, f"{now.view_key}{now.dyes_key}"))
 
 
 @require_GET

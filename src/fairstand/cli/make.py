@@ -4,6 +4,7 @@ import argparse
 import hashlib
 import json
 import os
+from dataclasses import replace
 from pathlib import Path
 
 from printability.errors import HandOverError, StanceFileError
@@ -11,7 +12,7 @@ from printability.handover import file_stem, part_named, stl_of, threemf_of, tit
 from printability.parts import Frame
 from printability.stance import Setup, fold, part_of, parts_of, stand
 from printability.stance_file import MOST_BYTES, StanceFile, read_stance
-from printability.surface import painted_sides
+from printability.surface import Dyes, colours_of, painted_sides
 
 from .inspect import open_file, report_of, table_of
 
@@ -44,9 +45,9 @@ def make(model: Path, stance: Path, folder: Path) -> dict:
     recipe = _recipe(stance)
     opened = open_file(model)
     recipe.check_model(hashlib.sha256(model.read_bytes()).hexdigest())
-    setup = fold(opened.mesh, recipe.edits, Setup().framed(Frame(recipe.unit)))
+    start = replace(Setup().framed(Frame(recipe.unit)), dyes=Dyes(opened.colours))
+    setup = fold(opened.mesh, recipe.edits, start)
     keys = [part.key for part in parts_of(opened.mesh, setup)]
-    start = Setup().framed(Frame(recipe.unit))
     told = []
     try:
         folder.mkdir(parents=True, exist_ok=True)
@@ -68,9 +69,10 @@ def _made(model: Path, opened, recipe: StanceFile, setup: Setup, folder: Path) -
     stance = f"{recipe.name} {name}".strip()
     title = title_of(recipe.piece, stance)
     files, not_made = [], []
-    for kind, written in (("stl", stl_of), ("3mf", threemf_of)):
+    colours = colours_of(part, setup.dyes)
+    for kind in ("stl", "3mf"):
         try:
-            data = written(placed, title)
+            data = stl_of(placed, title) if kind == "stl" else threemf_of(placed, title, colours)
         except HandOverError as error:
             not_made.append(str(error))
             continue

@@ -7,7 +7,7 @@ from itertools import pairwise
 import numpy as np
 from manifold3d import CrossSection, Manifold, OpType
 
-from printability.mesh import Mesh
+from printability.mesh import NAMED, FacetColours, Mesh
 
 __all__ = ["PIECES", "DemoPiece"]
 
@@ -22,6 +22,7 @@ class DemoPiece:
     filename: str
     problem: str
     make: Callable[[], Mesh]
+    colours: Callable[[Mesh], FacetColours] | None = None
 
 
 def _ball(x, y, z, r) -> Manifold:
@@ -157,6 +158,39 @@ def perch_brackets() -> Mesh:
     return _mesh(Manifold.compose([right, right.mirror((1, 0, 0))]))
 
 
+def otter() -> Mesh:
+    """An otter on its haunches: a chin, paws and a belly that hang, in two colours."""
+    body = Manifold.batch_hull([
+        Manifold.sphere(1, FINE).scale((15, 14, 16)).translate((0, 0, 16)),
+        _ball(2, 0, 44, 9.5),
+    ])  # fmt: skip
+    neck = Manifold.batch_hull([_ball(2, 0, 44, 9.5), _ball(5, 0, 58, 8)])
+    head = Manifold.batch_hull([_ball(5, 0, 60, 9), _ball(13, 0, 58, 5.5)])
+    snout = Manifold.batch_hull([_ball(13, 0, 58, 5.5), _ball(18, 0, 56.5, 3)])
+    parts = [body, neck, head, snout]
+    for side in (-1, 1):
+        parts += [
+            _ball(1, side * 8, 66, 2.6),
+            _strand((4, side * 9, 40, 4), (13, side * 8, 33, 3), (18, side * 4, 35, 2.4)),
+            Manifold.batch_hull([_ball(4, side * 13, 8, 6), _ball(14, side * 14, 3.2, 3.2)]),
+        ]  # fmt: skip
+    tail = _strand((-11, 0, 7, 6.5), (-26, 3, 5, 5), (-40, 12, 3.5, 3.2))
+    foot = _rod(0, 0, 0, 2, 17)
+    whole = _union(*parts, tail, foot)
+    # Fine enough that the colours' edge is smooth.
+    return _mesh(whole.trim_by_plane((0, 0, 1), 0).refine_to_length(1.7))
+
+
+def _otters_colours(mesh: Mesh) -> FacetColours:
+    """Bark all over, straw on throat and belly."""
+    middle = mesh.vertices[mesh.facets].mean(axis=1)
+    x, y, z = middle.T
+    front = (x > 6 - 0.1 * np.abs(z - 36)) & (np.abs(y) < 8.5 - 0.004 * (z - 34) ** 2)
+    pale = front & (z > 14) & (z < 58) & (x < 17.5)
+    palette = (("bark", NAMED["bark"]), ("straw", NAMED["straw"]))
+    return FacetColours(palette, np.where(pale, 2, 1).astype(np.uint8))
+
+
 PIECES = (
     DemoPiece("Heron finial", "heron-finial.stl",
               "Beak and wing tips begin on nothing; slender legs.", heron_finial),
@@ -172,4 +206,6 @@ PIECES = (
               "A horseshoe whose ends spread.", nest_box_yoke),
     DemoPiece("Perch brackets, left and right", "perch-brackets.stl",
               "Two bodies that are mirror images.", perch_brackets),
+    DemoPiece("Otter in two colours", "otter.3mf",
+              "Chin and paws hang; a seam to hide where the colours meet.", otter, _otters_colours),
 )  # fmt: skip

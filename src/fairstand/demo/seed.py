@@ -3,11 +3,20 @@
 from fairstand.library.keeping import bring_in
 from fairstand.library.models import Piece
 from fairstand.owner import local_maker
-from printability.mesh import binary_stl
+from printability.mesh import Part, binary_stl, threemf
 
-from .pieces import PIECES
+from .pieces import PIECES, DemoPiece
 
-__all__ = ["seed"]
+__all__ = ["file_of", "seed"]
+
+
+def file_of(piece: DemoPiece) -> bytes:
+    """A demo piece as the file that a maker would bring in."""
+    mesh = piece.make()
+    title = f"Reedmere {piece.name}"
+    if piece.colours is None:
+        return binary_stl(mesh, title)
+    return threemf.write([Part(title, mesh, False, piece.colours(mesh))], title)
 
 
 def seed() -> int:
@@ -16,6 +25,5 @@ def seed() -> int:
     if Piece.objects.filter(owner=owner).exists():
         return 0
     for piece in reversed(PIECES):
-        data = binary_stl(piece.make(), f"Reedmere {piece.name}")
-        bring_in(owner, data, piece.filename, name=piece.name, problem=piece.problem)
+        bring_in(owner, file_of(piece), piece.filename, name=piece.name, problem=piece.problem)
     return len(PIECES)

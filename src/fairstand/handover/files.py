@@ -34,10 +34,12 @@ def together_of(now: Current, kind: str) -> tuple[str, bytes]:
     """Name and content of a file with all parts."""
     title = core.title_of(now.stance.piece.name, now.stance.name)
     if kind == "in-place":
-        return together_name(now, kind), core.in_place(now.parts, title)
-    every = [now.of_part(part.key).placed for part in now.parts]
+        colours = [now.of_part(part.key).colours for part in now.parts]
+        return together_name(now, kind), core.in_place(now.parts, title, colours)
+    parts = [now.of_part(part.key) for part in now.parts]
+    every, colours = [one.placed for one in parts], [one.colours for one in parts]
     moves = core.side_by_side(every, now.setup.process)
-    return together_name(now, kind), core.all_parts_3mf(every, moves, title)
+    return together_name(now, kind), core.all_parts_3mf(every, moves, title, colours)
 
 
 def filename_of(now: Current, kind: str) -> str:
@@ -84,6 +86,15 @@ def offer(now: Current) -> dict:
             for kind, about in TOGETHER.items()
             if len(now.parts) > 1
         ],
+        "assembly": {
+            "filename": f"{together_name(now, 'assembly').removesuffix('.3mf')}.png",
+            "url": reverse("splitting:assembly", args=[now.stance.pk]),
+            "seams": [
+                f"Cut {s.key}: {s.seam}" for s in now.setup.shape if isinstance(s, Cut) and s.seam
+            ],
+        }
+        if len(now.parts) > 1
+        else None,
         "recipe": {
             "filename": filename_of(now, "stance.json"),
             "url": reverse("handover:recipe", args=[now.stance.pk]),
@@ -113,5 +124,7 @@ def file_of(now: Current, kind: str) -> tuple[str, bytes]:
         If it cannot be made.
     """
     title = core.title_of(now.stance.piece.name, stance_said(now))
-    data = core.stl_of(now.placed, title) if kind == "stl" else core.threemf_of(now.placed, title)
+    if kind == "stl":
+        return filename_of(now, kind), core.stl_of(now.placed, title)
+    data = core.threemf_of(now.placed, title, now.colours)
     return filename_of(now, kind), data

@@ -4,7 +4,7 @@ from django.http import Http404, HttpResponse
 from django.shortcuts import get_object_or_404
 from django.views.decorators.http import require_GET
 
-from fairstand.reading import BYTES, FLAG, TEXT, described, items, numbers, record
+from fairstand.reading import BYTES, FLAG, TEXT, described, items, maybe, numbers, record
 from fairstand.replies import json_view
 from fairstand.stances.current import current
 from fairstand.stances.models import Stance
@@ -22,6 +22,7 @@ CHECKS = record(
         record(kind=TEXT, filename=TEXT, about=TEXT, holds=TEXT, url=TEXT, ready=FLAG)
     ),
     together=items(record(kind=TEXT, filename=TEXT, about=TEXT, url=TEXT)),
+    assembly=maybe(record(filename=TEXT, url=TEXT, seams=items(TEXT))),
     recipe=record(filename=TEXT, url=TEXT), size_mm=numbers(3), place=TEXT,
 )  # fmt: skip
 

@@ -21,11 +21,11 @@ from django.utils import timezone
 
 from fairstand.memory import remembered
 from printability.errors import MeshFileError
-from printability.mesh import Mesh, ReadLimits, mesh_facts, open_mesh
+from printability.mesh import FacetColours, Mesh, Opened, ReadLimits, mesh_facts, open_mesh
 
 from .models import Piece, SourceFile
 
-__all__ = ["bring_in", "limits", "source_mesh", "sweep"]
+__all__ = ["bring_in", "limits", "source_colours", "source_mesh", "sweep"]
 
 log = logging.getLogger(__name__)
 # A deleted piece can be brought back until the first start after this.
@@ -62,7 +62,7 @@ def bring_in(
     kind = filename.rsplit(".", 1)[-1].lower()
     say("Keeping the file", 0.9)
     sha256 = _keep(data)
-    _keep_mesh(sha256, kind, opened.mesh)
+    _keep_mesh(sha256, kind, opened)
     with transaction.atomic():
         source, _ = SourceFile.objects.get_or_create(
             sha256=sha256, defaults={"size_bytes": len(data)}
@@ -115,11 +115,29 @@ def source_mesh(piece: Piece) -> Mesh:
                 f"The file of “{piece.name}” in the data folder is damaged; bring it in again, "
                 "and it is mended."
             )
-        mesh = open_mesh(data, f"x.{piece.format}", limits()).mesh
-        _keep_mesh(piece.source_id, piece.format, mesh)
-        return mesh
+        opened = open_mesh(data, f"x.{piece.format}", limits())
+        _keep_mesh(piece.source_id, piece.format, opened)
+        return opened.mesh
 
     return remembered(f"mesh/{piece.source_id}-{piece.format}", make)
+
+
+def source_colours(piece: Piece) -> FacetColours | None:
+    """Colours of the source mesh's facets, where its file has any."""
+
+    def make() -> FacetColours | None:
+        source_mesh(piece)  # mends what is kept, where it has to be
+        try:
+            with np.load(_mesh_path(piece.source_id, piece.format), allow_pickle=False) as kept:
+                if "colours" not in kept.files:
+                    return None
+                palette = tuple((str(name), str(rgb)) for name, rgb in kept["palette"])
+                return FacetColours(palette, kept["colours"])
+        except Exception as error:
+            log.warning("Colours of %s cannot be read (%s).", piece.source_id, error)
+            return None
+
+    return remembered(f"colours/{piece.source_id}-{piece.format}", make)
 
 
 def sweep() -> None:
@@ -150,16 +168,23 @@ def _mesh_path(sha256: str, kind: str) -> Path:
     return settings.SOURCES_DIR / f"{sha256}.{kind}.npz"
 
 
-def _keep_mesh(sha256: str, kind: str, mesh: Mesh) -> None:
-    """Keep a repaired mesh, unless there is one that can be read."""
-    path = _mesh_path(sha256, kind)
+def _keep_mesh(sha256: str, kind: str, opened: Opened) -> None:
+    """Keep a repaired mesh and its colours, unless there is one that can be read."""
+    path, mesh, colours = _mesh_path(sha256, kind), opened.mesh, opened.colours
+    needed = {"vertices", "facets"} | ({"colours"} if colours else set())
     try:
         with np.load(path, allow_pickle=False) as kept:
-            if {name: kept[name].shape for name in kept.files}.keys() >= {"vertices", "facets"}:
+            if {name: kept[name].shape for name in kept.files}.keys() >= needed:
+                return
+            # Kept before colours were: its own numbers of facets stay.
+            if kept["facets"].shape != mesh.facets.shape:
                 return
     except Exception:
         log.debug("No mesh %s yet.", path.name)
     arrays = {"vertices": mesh.vertices, "facets": mesh.facets, "grain": mesh.grain_mm}
+    if colours:
+        arrays["colours"] = colours.of_facet
+        arrays["palette"] = np.array(colours.palette, dtype=np.str_).reshape(-1, 2)
     _write(path, lambda file: np.savez(file, **arrays))
 
 

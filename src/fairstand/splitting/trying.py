@@ -34,8 +34,12 @@ def tried(now: Current, body: dict) -> dict:
     """Both sides of a cut along a plane of the plate; nothing is changed."""
     plane = plane_from(now, body)
     kerf = number(body.get("kerf_mm", 0.0), "kerf", 0, 20, "mm")
-    cut = Cut("try", now.part.key, tuple(plane["normal"]), tuple(plane["point"]), kerf)
-    halves = halves_of(now.part, cut)
+    # One that was made is moved in what it was made in, and does not stand in its own way.
+    part, moved = now.part, body.get("key")
+    if moved is not None:
+        part = cut_face(now, moved).part
+    cut = Cut("try", part.key, tuple(plane["normal"]), tuple(plane["point"]), kerf)
+    halves = halves_of(part, cut)
     if halves is None:
         raise EditError(
             "The model’s surface is open, so a cut has no inside to close; repair it where it "
@@ -51,8 +55,8 @@ def tried(now: Current, body: dict) -> dict:
     said = []
     if not halves.a or not halves.b:
         said.append("The plane does not meet the part.")
-    cuts = tuple(step for step in now.setup.shape if isinstance(step, Cut))
-    for other, joint in joints_crossed(now.part, cut, cuts):
+    cuts = tuple(s for s in now.setup.shape if isinstance(s, Cut) and s.key != moved)
+    for other, joint in joints_crossed(part, cut, cuts):
         said.append(f"It may run through joint {joint} of cut {other}.")
     wall = now.setup.process["wall_mm"]
     sides = []

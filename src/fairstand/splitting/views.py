@@ -1,24 +1,41 @@
 """What Split asks for."""
 
+import numpy as np
 from django.http import Http404, JsonResponse
 from django.views.decorators.http import require_GET, require_POST
 
 from fairstand.bench.telling import state_of
-from fairstand.reading import FLAG, NUMBER, TEXT, described, items, maybe, numbers, record
+from fairstand.reading import BYTES, FLAG, NUMBER, TEXT, described, items, maybe, numbers, record
 from fairstand.replies import Superseded, body_of, json_view
 from fairstand.stances import editing
-from fairstand.stances.asked import as_named, now_of, png
+from fairstand.stances.asked import as_named, binary, now_of, png
 from fairstand.stances.current import NeedsWork
 from fairstand.stances.models import Stance
 from fairstand.work.progress import begin
 from fairstand.work.views import as_dict
 from printability.errors import EditError
 
+from .planes import crease_plane, mirrored_plane
 from .proposing import cuts_name, found_cuts, part_drawing
 from .tasks import find_cuts
+from .together import assembly, assembly_name, others_on_plate, pair_corners, pair_told
 from .trying import face_told, joint_tried, places_told, tried
 
-__all__ = ["drawing", "face", "places", "proposals", "show_part", "try_cut", "try_joint"]
+__all__ = [
+    "assembled",
+    "crease",
+    "drawing",
+    "face",
+    "mirror",
+    "others",
+    "pair",
+    "pair_of_corners",
+    "places",
+    "proposals",
+    "show_part",
+    "try_cut",
+    "try_joint",
+]
 
 JOINT = record(
     key=TEXT, kind=TEXT, uv=numbers(2), outline=TEXT, width_mm=NUMBER, depth_a_mm=NUMBER,
@@ -60,6 +77,63 @@ def try_cut(request, stance_id):
 def face(request, stance_id):
     """A cut's face drawn flat, in its own two coordinates, with its joints."""
     return face_told(now_of(request, stance_id), request.GET.get("cut"))
+
+
+@require_POST
+@json_view
+def mirror(request, stance_id):
+    """A plane of the plate on the other side of the part's own plane of symmetry."""
+    return mirrored_plane(now_of(request, stance_id), body_of(request))
+
+
+@require_POST
+@json_view
+def crease(request, stance_id):
+    """The plane of the loop of creases nearest to a place of the plate."""
+    return crease_plane(now_of(request, stance_id), body_of(request))
+
+
+PAIR = record(
+    cut=TEXT, url=TEXT, way=numbers(3), reach_mm=NUMBER, meets_mm3=NUMBER, gap_mm=maybe(NUMBER),
+    said=items(TEXT),
+)  # fmt: skip
+
+
+@require_GET
+@json_view
+@described(schema=PAIR, query={"cut": "the cut’s key"})
+def pair(request, stance_id):
+    """Whether both sides of a cut slide together, measured on their meshes."""
+    return pair_told(now_of(request, stance_id), request.GET.get("cut"))
+
+
+@require_GET
+@json_view
+@described(BYTES, query={"cut": "the cut’s key", "v": "the state’s key"})
+def pair_of_corners(request, stance_id):
+    """Both sides of a cut together: two counts of facets (uint32), then nine float32 for each."""
+    now = now_of(request, stance_id)
+    a, b = pair_corners(now, request.GET.get("cut"))
+    return binary(request, now.key, np.array([len(a), len(b)], np.uint32), a, b)
+
+
+@require_GET
+@json_view
+@described(BYTES, query={"v": "the state’s key"})
+def others(request, stance_id):
+    """The other parts beside the one on the bench: nine float32 for every facet."""
+    now = now_of(request, stance_id)
+    return binary(request, now.key, others_on_plate(now))
+
+
+@require_GET
+@json_view
+@described("image/png", query={"v": "names the state"})
+def assembled(request, stance_id):
+    """All parts drawn apart along their cuts, each with its name."""
+    now = now_of(request, stance_id)
+    named = as_named(request, assembly_name(now)) if "v" in request.GET else False
+    return png(assembly(now), named)
 
 
 @require_POST

@@ -7,7 +7,7 @@ from functools import cached_property
 import numpy as np
 from django.conf import settings
 
-from fairstand.library.keeping import source_mesh
+from fairstand.library.keeping import source_colours, source_mesh
 from fairstand.memory import (
     CODE,
     kept_arrays,
@@ -23,7 +23,7 @@ from printability.errors import EditError
 from printability.findings import Ledger, find
 from printability.inspection import Inspection, inspect_model
 from printability.layers import Layers, layer_count, slice_layers
-from printability.mesh import Mesh, facet_areas
+from printability.mesh import FacetColours, Mesh, facet_areas
 from printability.parts import WHOLE, Frame, Framed, Part
 from printability.stance import (
     Placed,
@@ -35,7 +35,10 @@ from printability.stance import (
     stand,
 )
 from printability.surface import (
+    Dyes,
     Overhang,
+    colours_of,
+    dyes_key,
     overhang_of,
     paint_key,
     painted_sides,
@@ -154,6 +157,23 @@ class Current:
             f"sides/{self.paint_key}",
             lambda: painted_sides(
                 self.part, self.setup.strokes, lambda key: known_already(f"sides/{key}")
+            ),
+        )
+
+    @cached_property
+    def dyes_key(self) -> str:
+        """Names the colours, empty where there are none."""
+        return dyes_key(self.part, self.setup.dyes)
+
+    @property
+    def colours(self) -> FacetColours | None:
+        """Colours of the facets, see `colours_of`."""
+        if not self.dyes_key:
+            return None
+        return remembered(
+            f"dyes/{self.dyes_key}",
+            lambda: colours_of(
+                self.part, self.setup.dyes, lambda key: known_already(f"dyes/{key}")
             ),
         )
 
@@ -328,7 +348,8 @@ def as_asked(work, stance_id: int, recipe: list) -> Current:
 
 
 def _start(stance: Stance) -> Setup:
-    return Setup().framed(Frame(stance.piece.file_unit or "mm"))
+    framed = Setup().framed(Frame(stance.piece.file_unit or "mm"))
+    return replace(framed, dyes=Dyes(source_colours(stance.piece)))
 
 
 def _setup_in_force(stance: Stance, source: Mesh, part: str) -> Setup:
@@ -337,7 +358,11 @@ def _setup_in_force(stance: Stance, source: Mesh, part: str) -> Setup:
     However much was painted and propped before, a request reads the last edit's digest only.
     """
     n = stance.in_force
-    start = digest(source.digest, stance.piece.file_unit, shelf.mark(stance.piece.owner))
+    colours = source_colours(stance.piece)
+    start = digest(
+        source.digest, colours.digest if colours else "", stance.piece.file_unit,
+        shelf.mark(stance.piece.owner),
+    )  # fmt: skip
     tips = dict(stance.edits.filter(position__in=(n - 2, n - 1)).values_list("position", "digest"))
 
     def name(count: int) -> str:

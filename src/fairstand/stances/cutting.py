@@ -128,7 +128,8 @@ def cut_completed(now: Current, parameters: dict) -> dict:
     if isinstance(key, str) and key in known:
         old = known[key]
         kept = {"normal": old.normal, "point": old.point, "kerf_mm": old.kerf_mm,
-                "keep": old.keep, "loose": old.loose, "dovetail": old.dovetail}  # fmt: skip
+                "keep": old.keep, "loose": old.loose, "dovetail": old.dovetail,
+                "seam": old.seam}  # fmt: skip
         by = parameters.pop("by_mm", None)
         parameters = kept | parameters
         if by is not None:

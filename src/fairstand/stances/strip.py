@@ -77,7 +77,9 @@ def _shown(stance: Stance, present: Stance | None) -> dict:
     }
     try:
         now = current(stance)
-        out["drawing"] = reverse("bench:drawing", args=[stance.pk]) + f"?v={now.view_key}"
+        out["drawing"] = (
+            reverse("bench:drawing", args=[stance.pk]) + f"?v={now.view_key}{now.dyes_key}"
+        )
         out["figures"] = figures_of(now)
     except PrintabilityError as error:
         out["error"] = str(error)

@@ -1,4 +1,4 @@
-"""Planes worth a look: flats, narrow and wide sections, levels of overhangs, an even spread."""
+"""Planes worth a look: flats, creases, narrow and wide sections, overhangs, an even spread."""
 
 import math
 from dataclasses import dataclass
@@ -9,7 +9,7 @@ from scipy.signal import find_peaks
 
 from ..mesh import Mesh, facet_areas, facet_normals
 from ..process import Process
-from ..splitting import Plane
+from ..splitting import Plane, crease_loops
 
 __all__ = ["Candidate", "candidate_planes", "planes_that_fit"]
 
@@ -17,6 +17,7 @@ __all__ = ["Candidate", "candidate_planes", "planes_that_fit"]
 _LEVELS = 64
 # Flats that count, as a part of the surface, and how many of them.
 _LEAST_FLAT, _MOST_FLATS = 0.01, 16
+_MOST_LOOPS = 8
 # Candidates nearer to each other than this part of the extent, and turned less than this, are one.
 _SAME_PART, _SAME_DEG = 0.015, 4.0
 _MOST = 48
@@ -49,6 +50,7 @@ def candidate_planes(mesh: Mesh, solid: manifold3d.Manifold, up: np.ndarray) -> 
     for way in ways:
         found += _by_sections(solid, way)
     found += _along_flats(mesh)
+    found += [Candidate(one.plane, "along a crease") for one in crease_loops(mesh)[:_MOST_LOOPS]]
     for way in ways:
         low, high = _reach(mesh, way)
         found += [

@@ -5,7 +5,7 @@ validated on construction, and ``applied`` takes a `Setup` to the next one. A ne
 such class in the module of its subject.
 """
 
-from . import cuts, marks, process, props, size, turns
+from . import colours, cuts, marks, process, props, size, turns
 from .base import EDIT_KINDS, Edit, edit_from
 from .by_place import kept_by_place
 from .carried import carried_over
@@ -14,6 +14,7 @@ __all__ = [
     "EDIT_KINDS",
     "Edit",
     "carried_over",
+    "colours",
     "cuts",
     "edit_from",
     "kept_by_place",

@@ -129,6 +129,7 @@ class CutApart(_OfAll):
     keep: str = "both"
     loose: str = "stay"
     dovetail: dict | None = None
+    seam: str = ""
 
     def __post_init__(self):
         _key(self.key, "cut")
@@ -139,6 +140,8 @@ class CutApart(_OfAll):
         number(self.kerf_mm, "kerf", 0, 20, "mm")
         _one_of(self.keep, ("both", "a", "b"), "side that is kept")
         _one_of(self.loose, ("stay", "apart"), "way with loose bodies")
+        if not isinstance(self.seam, str) or len(self.seam) > 60:
+            raise EditError("A seam's name has at most 60 letters.")
         if self.dovetail is not None:
             object.__setattr__(self, "dovetail", _dovetail(self.dovetail))
 
@@ -154,6 +157,7 @@ class CutApart(_OfAll):
         cut = Cut(
             self.key, known.part if known else self.part, self.normal, self.point, self.kerf_mm,
             self.keep, self.loose, self.dovetail, known.joints if known else (),
+            self.seam.strip(),
         )  # fmt: skip
         if known:
             return _with_cut(setup, cut)

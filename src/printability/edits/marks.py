@@ -6,9 +6,9 @@ from typing import ClassVar
 
 from ..errors import EditError
 from ..measuring import KINDS as MEASURES
-from ..parts import Anchor
-from ..stance import Accepted
-from ..surface import SIDES, Stroke
+from ..parts import Anchor, Framed
+from ..stance import Accepted, Setup
+from ..surface import SIDES, Stroke, filled
 from .base import Edit, Pick, facet_number, number, place_from, registered
 
 MOST_PLACES = 20_000
@@ -204,11 +204,20 @@ class Fill(Edit):
 
     def applied(self, setup, source):
         places = self._anchors((self.at,), setup, source)
-        stroke = Stroke(self.side, places, crease_deg=float(self.crease_deg))
+        stroke = fill_stroke(self.side, places, float(self.crease_deg), setup, source)
         return replace(setup, strokes=(*setup.strokes, stroke))
 
     def said(self):
         return "rub out a side" if self.side == "none" else f"fill the {self.side} side"
+
+
+def fill_stroke(side: str, places, crease_deg: float, setup: Setup, source) -> Stroke:
+    """The stroke of a fill: by facets of the import where nothing has changed its shape yet."""
+    if all(isinstance(step, Framed) for step in setup.shape):
+        runs = filled(source, places[0], crease_deg)
+        if runs:
+            return Stroke(side, (), facets=runs)
+    return Stroke(side, places, crease_deg=crease_deg)
 
 
 def _side(value) -> None:

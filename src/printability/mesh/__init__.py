@@ -1,5 +1,6 @@
 """Read, check, repair, move and write meshes."""
 
+from .facet_colours import MOST_COLOURS, NAMED, FacetColours, name_of, rgb_of
 from .faults import Fault, find_faults
 from .identity import same_and_mirrored
 from .index import FacetIndex, facet_boxes, first_hits
@@ -24,6 +25,9 @@ from .write import binary_stl
 __all__ = [
     "FORMATS",
     "MM_PER_UNIT",
+    "MOST_COLOURS",
+    "NAMED",
+    "FacetColours",
     "FacetIndex",
     "Fault",
     "Mesh",
@@ -48,8 +52,10 @@ __all__ = [
     "joined",
     "mesh_facts",
     "mesh_of",
+    "name_of",
     "open_mesh",
     "repaired",
+    "rgb_of",
     "rotation_about_axes",
     "rotation_taking_down",
     "same_and_mirrored",

@@ -13,6 +13,7 @@ import numpy as np
 
 from ..errors import MeshFileError
 from . import threemf
+from .facet_colours import FacetColours, carried_to, few
 from .model import Mesh
 from .repair import Repair, repaired
 from .units import MM_PER_UNIT
@@ -43,12 +44,15 @@ class Opened:
     repairs : tuple of Repair
     notes : tuple of str
         What else a maker should know, such as parts that were left out.
+    colours : FacetColours, optional
+        Of the mesh's facets, where the file has any.
     """
 
     mesh: Mesh
     unit: str | None
     repairs: tuple[Repair, ...]
     notes: tuple[str, ...] = ()
+    colours: FacetColours | None = None
 
 
 def open_mesh(
@@ -85,12 +89,14 @@ def open_mesh(
     if not data.strip(b"\0 \t\r\n"):
         raise MeshFileError("The file is empty; export it again from where it was made.")
     say("Reading the file", 0.1)
-    unit, notes = None, ()
+    unit, notes, rgb, names = None, (), None, None
     try:
         if kind == "3mf":
-            points, facets, unit, notes = threemf.read(data, limits.max_facets)
+            points, facets, unit, notes, rgb, names = threemf.read(data, limits.max_facets)
+        elif kind == "ply":
+            points, facets, rgb = _read_ply(data, limits)
         else:
-            reader = {"stl": _read_stl, "obj": _read_obj, "ply": _read_ply, "off": _read_off}[kind]
+            reader = {"stl": _read_stl, "obj": _read_obj, "off": _read_off}[kind]
             points, facets = reader(data, limits)
     except MeshFileError:
         raise
@@ -122,7 +128,12 @@ def open_mesh(
     if not len(mesh.facets) or not np.ptp(mesh.vertices, axis=0).any():
         raise MeshFileError("None of the file's facets has any area, so there is nothing to print.")
     grain = float(np.spacing(np.float32(np.abs(mesh.vertices).max())))
-    return Opened(mesh.moved(mesh.vertices, grain), unit, repairs, tuple(notes))
+    colours = few(rgb, names) if rgb is not None and len(rgb) == len(facets) else None
+    if colours is not None:
+        say("Taking the colours over", 0.6)
+        notes = (*notes, f"The file has colours: {', '.join(n for n, _ in colours.palette)}.")
+        colours = carried_to(mesh, points, facets, colours)
+    return Opened(mesh.moved(mesh.vertices, grain), unit, repairs, tuple(notes), colours)
 
 
 def check_size(size: int, limits: ReadLimits) -> None:
@@ -229,9 +240,32 @@ def _read_ply(data: bytes, limits: ReadLimits):
         raise MeshFileError("The file holds no facets, so there is nothing to print.")
     loaded = load_ply(io.BytesIO(data), skip_materials=True)
     points = np.asarray(loaded["vertices"])
-    if len(points) < announced.get("vertex", 0) or len(loaded["faces"]) < announced["face"]:
+    faces = loaded["faces"]
+    if len(points) < announced.get("vertex", 0) or len(faces) < announced["face"]:
         raise _cut_short()
-    return points, loaded["faces"]
+    return points, faces, _colours_of_ply(loaded, np.asarray(faces), len(points))
+
+
+def _colours_of_ply(loaded: dict, faces: np.ndarray, count: int) -> np.ndarray | None:
+    """(m, 3) int: a facet's own colour, else the one that most of its corners have."""
+    own = loaded.get("face_colors")
+    if own is not None and len(own) == len(faces):
+        return np.asarray(own)[:, :3].astype(np.int64)
+    raw = loaded.get("metadata", {}).get("_ply_raw", {}).get("vertex", {}).get("data")
+    names = getattr(getattr(raw, "dtype", None), "names", None) or (
+        tuple(raw) if isinstance(raw, dict) else ()
+    )
+    if not {"red", "green", "blue"} <= set(names) or faces.ndim != 2 or faces.shape[1] != 3:
+        return None
+    rgb = np.stack([np.asarray(raw[name]).reshape(-1) for name in ("red", "green", "blue")], 1)
+    if len(rgb) != count or not np.isfinite(rgb).all():
+        return None
+    if rgb.dtype.kind == "f":  # some write parts of one
+        rgb = rgb * (255.0 if rgb.max(initial=0.0) <= 1.0 else 1.0)
+    rgb = np.clip(rgb, 0, 255).astype(np.int64)
+    a, b, c = (rgb[faces[:, i]] for i in range(3))
+    most = np.where((b == c).all(axis=1, keepdims=True), b, a)
+    return most
 
 
 def _read_off(data: bytes, limits: ReadLimits):

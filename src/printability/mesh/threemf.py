@@ -19,6 +19,7 @@ import lib3mf
 import numpy as np
 
 from ..errors import MeshFileError
+from .facet_colours import FacetColours
 from .model import Mesh
 
 __all__ = ["Part", "read", "write"]
@@ -37,6 +38,8 @@ _UNIT = {
     lib3mf.ModelUnit.Meter: ("m", 1.0),
 }
 _NAMESPACE = uuid.UUID("5a6f7c1e-7b0d-4d0b-9a40-0f6f4a1f3a77")
+# What has no colour of its own beside what has one.
+_PLAIN = (236, 229, 215)
 _lock = threading.Lock()
 _wrapper = None
 
@@ -48,6 +51,7 @@ class Part:
     name: str
     mesh: Mesh
     is_support: bool
+    colours: FacetColours | None = None
 
 
 def _library():
@@ -66,6 +70,10 @@ def read(data: bytes, max_facets: int):
     facets : (m, 3) int
     unit : str
     notes : list of str
+    rgb : (m, 3) int or None
+        Colours of the facets, -1 where one has none; None where none has.
+    names : dict
+        Names of colours, by ``#rrggbb``.
 
     Raises
     ------
@@ -88,6 +96,7 @@ def read(data: bytes, max_facets: int):
 def _collect(model, max_facets: int):
     unit, factor = _UNIT[model.GetUnit()]
     pieces, left_out = [], 0
+    colours, palettes, names = [], {}, {}
     total = 0
     items = model.GetBuildItems()
     stack = []
@@ -121,11 +130,12 @@ def _collect(model, max_facets: int):
         if np.linalg.det(transform[:3, :3]) < 0:
             facets = facets[:, ::-1]
         pieces.append((points * factor, facets))
+        colours.append(_colours(model, mesh, len(facets), palettes, names))
     notes = []
     if left_out:
         notes.append(f"Left out {left_out} support objects of the file: only the model is read.")
     if not pieces:
-        return np.zeros((0, 3)), np.zeros((0, 3), int), unit, notes
+        return np.zeros((0, 3)), np.zeros((0, 3), int), unit, notes, None, {}
     offsets = np.cumsum([0] + [len(points) for points, _ in pieces[:-1]])
     return (
         np.concatenate([points for points, _ in pieces]),
@@ -134,7 +144,55 @@ def _collect(model, max_facets: int):
         ),
         unit,
         notes,
+        np.concatenate(colours) if any((one >= 0).any() for one in colours) else None,
+        names,
     )
+
+
+def _colours(model, mesh, count: int, palettes: dict, names: dict) -> np.ndarray:
+    """(m, 3) int: of every facet by its first corner, -1 where it has none."""
+    rgb = np.full((count, 3), -1, np.int64)
+    resource, own, has = mesh.GetObjectLevelProperty()
+    if has:
+        rgb[:] = _palette(model, resource, palettes, names).get(own, (-1, -1, -1))
+    needed = ctypes.c_uint64(0)
+    wrapper = _library()
+    found = np.zeros((count, 4), np.uint32)
+    wrapper.checkError(
+        mesh,
+        wrapper.lib.lib3mf_meshobject_getalltriangleproperties(
+            mesh._handle, ctypes.c_uint64(count), needed,
+            found.ctypes.data_as(ctypes.POINTER(lib3mf.TriangleProperties)),
+        ),
+    )  # fmt: skip
+    for resource, own in np.unique(found[: needed.value, :2], axis=0):
+        if resource:
+            colour = _palette(model, int(resource), palettes, names).get(int(own))
+            if colour is not None:
+                rgb[(found[:, 0] == resource) & (found[:, 1] == own)] = colour
+    # What was written as plain is plain again.
+    rgb[(rgb == _PLAIN).all(axis=1)] = -1
+    return rgb
+
+
+def _palette(model, resource: int, palettes: dict, names: dict) -> dict:
+    """Colours of a group of materials or of colours, by number; other groups have none."""
+    if resource in palettes:
+        return palettes[resource]
+    out = palettes[resource] = {}
+    kind = model.GetPropertyTypeByID(resource)
+    if kind == lib3mf.PropertyType.BaseMaterial:
+        group = model.GetBaseMaterialGroupByID(resource)
+        for number in group.GetAllPropertyIDs():
+            c = group.GetDisplayColor(number)
+            out[number] = (c.Red, c.Green, c.Blue)
+            names.setdefault(f"#{c.Red:02x}{c.Green:02x}{c.Blue:02x}", group.GetName(number)[:40])
+    elif kind == lib3mf.PropertyType.Colors:
+        group = model.GetColorGroupByID(resource)
+        for number in group.GetAllPropertyIDs():
+            c = group.GetColor(number)
+            out[number] = (c.Red, c.Green, c.Blue)
+    return out
 
 
 def _matrix(transform) -> np.ndarray:
@@ -203,11 +261,33 @@ def write(parts: list[Part], title: str) -> bytes:
             )
             kind = lib3mf.ObjectType.Support if part.is_support else lib3mf.ObjectType.Model
             target.SetType(kind)
+            if part.colours is not None and part.colours.of_facet.any():
+                _paint(model, target, part.colours)
             item = model.AddBuildItem(target, wrapper.GetIdentityTransform())
             item.SetUUID(str(uuid.uuid5(_NAMESPACE, f"{title}/{number}/item")))
         path = Path(folder, "out.3mf")
         model.QueryWriter("3mf").WriteToFile(str(path))
         return _without_clock(path.read_bytes())
+
+
+def _paint(model, target, colours: FacetColours) -> None:
+    """Colour an object's facets, by the group of colours of the materials specification."""
+    group = model.AddColorGroup()
+    rows = [_PLAIN] + [tuple(bytes.fromhex(rgb[1:])) for _, rgb in colours.palette]
+    numbers = np.array([group.AddColor(lib3mf.Color(*rgb, 255)) for rgb in rows], np.uint32)
+    resource = group.GetResourceID()
+    rows = np.empty((len(colours.of_facet), 4), np.uint32)
+    rows[:, 0] = resource
+    rows[:, 1:] = numbers[colours.of_facet][:, None]
+    wrapper = _library()
+    wrapper.checkError(
+        target,
+        wrapper.lib.lib3mf_meshobject_setalltriangleproperties(
+            target._handle, ctypes.c_uint64(len(rows)),
+            rows.ctypes.data_as(ctypes.POINTER(lib3mf.TriangleProperties)),
+        ),
+    )  # fmt: skip
+    target.SetObjectLevelProperty(resource, int(numbers[0]))
 
 
 def _without_clock(package: bytes) -> bytes:

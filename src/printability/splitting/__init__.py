@@ -4,29 +4,37 @@ from .context import before_cut
 from .cut import Cut, Dovetail, Halves, halves_of, joined_sides, with_joint
 from .face import Face, face_of, joints_crossed, places_for, pokes_out, zone_of
 from .joints import JOINT_KINDS, OUTLINES, Joint, across_mm, bending_strain, hole_of, pin_of
-from .plane import Plane, plane_in_mm
+from .loops import CreaseLoop, crease_loops, loop_near
+from .plane import Plane, mirrored, plane_in_mm
+from .sliding import Slide, slide_of
 
 __all__ = [
     "JOINT_KINDS",
     "OUTLINES",
+    "CreaseLoop",
     "Cut",
     "Dovetail",
     "Face",
     "Halves",
     "Joint",
     "Plane",
+    "Slide",
     "across_mm",
     "before_cut",
     "bending_strain",
+    "crease_loops",
     "face_of",
     "halves_of",
     "hole_of",
     "joined_sides",
     "joints_crossed",
+    "loop_near",
+    "mirrored",
     "pin_of",
     "places_for",
     "plane_in_mm",
     "pokes_out",
+    "slide_of",
     "with_joint",
     "zone_of",
 ]

@@ -1,7 +1,7 @@
 """A cut: a part taken apart along a plane, with what joins its sides."""
 
 import math
-from dataclasses import dataclass, replace
+from dataclasses import dataclass, fields, replace
 from string import ascii_lowercase
 
 import manifold3d
@@ -51,7 +51,7 @@ class Dovetail:
     clearance_mm: float = 0.15
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, repr=False)
 class Cut(Step):
     """Take parts apart along a plane.
 
@@ -70,6 +70,8 @@ class Cut(Step):
         What becomes of a side's separate bodies: they "stay" together or come "apart".
     dovetail : Dovetail, optional
     joints : tuple of Joint
+    seam : str
+        What the maker calls its seam.
     """
 
     key: str
@@ -81,6 +83,12 @@ class Cut(Step):
     loose: str = "stay"
     dovetail: Dovetail | None = None
     joints: tuple[Joint, ...] = ()
+    seam: str = ""
+
+    def __repr__(self) -> str:
+        """All that the shape depends on: not what its seam is called."""
+        said = (f"{one.name}={getattr(self, one.name)!r}" for one in fields(self)[:-1])
+        return f"Cut({', '.join(said)})"
 
     def plane(self, part: Part) -> Plane:
         """Where it is on a part, in mm."""

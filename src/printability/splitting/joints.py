@@ -129,10 +129,12 @@ def _frustum(joint, grown_mm: float, low: float, high: float) -> manifold3d.Mani
     """The outline from one height to another, tapering from the cut face on."""
     lean = math.tan(math.radians(joint.taper_deg))
     inner = joint.width_mm / 2 + grown_mm
-    at_low, at_high = (max(inner - lean * max(z, 0.0), 0.02) / inner for z in (low, high))
-    section = manifold3d.CrossSection([_outline(joint, grown_mm) * at_low])
-    ratio = at_high / at_low
-    return section.extrude(high - low, scale_top=(ratio, ratio)).translate((0, 0, low))
+    outline, rings = _outline(joint, grown_mm), []
+    # Straight below the face, whatever is below it: so pin and hole narrow alike from there on.
+    for z in (low, 0.0, high) if low < 0 < high else (low, high):
+        ring = outline * (max(inner - lean * max(z, 0.0), 0.02) / inner)
+        rings.append(np.column_stack([ring, np.full(len(ring), z)]))
+    return manifold3d.Manifold.hull_points(np.concatenate(rings))
 
 
 def _beam(joint: Joint, length: float, root: float) -> manifold3d.Manifold:

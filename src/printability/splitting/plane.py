@@ -6,7 +6,7 @@ import numpy as np
 
 from ..parts import Frame
 
-__all__ = ["Plane", "plane_in_mm"]
+__all__ = ["Plane", "mirrored", "plane_in_mm"]
 
 
 @dataclass(frozen=True, eq=False)
@@ -56,3 +56,10 @@ class Plane:
 def plane_in_mm(frame: Frame, normal, point) -> Plane:
     """A plane kept in an import's own numbers as one in mm."""
     return Plane.through(frame.normal(normal), frame.factors * np.asarray(point, float))
+
+
+def mirrored(normal, point, centre, across) -> tuple[np.ndarray, np.ndarray]:
+    """Normal and point of a plane mirrored about the plane through a centre, across a direction."""
+    n, p, c, m = (np.asarray(v, float) for v in (normal, point, centre, across))
+    m = m / np.linalg.norm(m)
+    return n - 2 * (n @ m) * m, p - 2 * ((p - c) @ m) * m

@@ -1,6 +1,7 @@
 """What the surface of a placed model says: slopes and overhanging patches."""
 
 from ._held_kernels import distances
+from .colours import Dyes, colours_of, dyes_key
 from .finish import Finish, cusp_height_mm, find_finish, step_run_mm
 from .flights import overhang_of
 from .form import patch_form, plane_form
@@ -13,7 +14,7 @@ from .overhang import (
     find_overhang,
     underside_slopes,
 )
-from .sides import BACK, NEITHER, SHOW, SIDES, Stroke, paint_key, painted_sides
+from .sides import BACK, NEITHER, SHOW, SIDES, Stroke, filled, paint_key, painted_sides
 
 __all__ = [
     "BACK",
@@ -21,6 +22,7 @@ __all__ = [
     "SHOW",
     "SIDES",
     "SLOPE_TOLERANCE_DEG",
+    "Dyes",
     "Finish",
     "Held",
     "HeldPieces",
@@ -28,8 +30,11 @@ __all__ = [
     "Patch",
     "RoundHole",
     "Stroke",
+    "colours_of",
     "cusp_height_mm",
     "distances",
+    "dyes_key",
+    "filled",
     "find_finish",
     "find_overhang",
     "held_by_contacts",

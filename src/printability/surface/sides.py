@@ -1,18 +1,28 @@
 """Painted sides: surfaces to be kept clean, and surfaces free to be marked."""
 
 import hashlib
-from collections.abc import Callable
+from collections.abc import Callable, Mapping
 from dataclasses import dataclass
-from functools import cached_property
+from functools import cached_property, partial
 
 import numpy as np
 
-from ..mesh import facet_normals
+from ..mesh import Mesh, facet_normals
 from ..mesh.nearest import facets_within
-from ..parts import Anchor, Frame, Part, facets_of
+from ..parts import WHOLE, Anchor, Frame, Part, facets_of
 from . import _kernels
 
-__all__ = ["BACK", "NEITHER", "SHOW", "SIDES", "Stroke", "paint_key", "painted_sides"]
+__all__ = [
+    "BACK",
+    "NEITHER",
+    "SHOW",
+    "SIDES",
+    "Stroke",
+    "brushed_over",
+    "filled",
+    "paint_key",
+    "painted_sides",
+]
 
 NEITHER, SHOW, BACK = 0, 1, 2
 SIDES = {"none": NEITHER, "show": SHOW, "back": BACK}
@@ -27,7 +37,7 @@ class Stroke:
     Attributes
     ----------
     side : str
-        ``show``, ``back``, or ``none`` to rub out.
+        ``show``, ``back``, or ``none`` to rub out; of a stroke of colour, its ``#rrggbb``.
     places : tuple of Anchor
         Where the brush was, or the one place that a fill begins at.
     radius : float
@@ -49,6 +59,24 @@ class Stroke:
     def digest(self) -> str:
         """Names the stroke."""
         return hashlib.sha256(repr(self).encode()).hexdigest()[:24]
+
+
+def filled(source: Mesh, place: Anchor, crease_deg: float) -> tuple[tuple[int, int], ...]:
+    """Runs of facets of an import that a fill from a place touches; none where it is not on it.
+
+    What is filled before a piece is cut is kept like this: the cut may leave the place that the
+    fill began at to another part.
+    """
+    facets = np.arange(len(source.facets), dtype=np.int32)
+    whole = Part(WHOLE, source, facets, Frame(), source.digest, source)
+    (at,) = facets_of((place,), whole)
+    if at < 0:
+        return ()
+    turned = np.cos(np.radians(crease_deg))
+    touched = np.zeros(len(facets) + 2, bool)
+    touched[1:-1][_kernels.spread(source.twin, facet_normals(source), int(at), turned)] = True
+    first, end = np.flatnonzero(np.diff(touched.astype(np.int8))).reshape(-1, 2).T
+    return tuple(zip(first.tolist(), (end - first).tolist(), strict=True))
 
 
 def paint_key(part: Part, strokes: tuple[Stroke, ...]) -> str:
@@ -76,24 +104,50 @@ def painted_sides(
     """
     if not strokes:
         return None
-    # In the import's own numbers: whatever scale the part is looked at in.
-    part = Part(part.key, part.own, part.facet_from, Frame(), part.shape_digest, part.own)
-    done, sides = 0, np.zeros(len(part.mesh.facets), np.uint8)
-    for count in range(len(strokes) - 1, max(len(strokes) - 9, 0), -1):
-        before = known(paint_key(part, strokes[:count]))
-        if before is not None:
-            done, sides = count, before.copy()
-            break
-    for stroke in strokes[done:]:
-        _brush(part, stroke, sides)
+    start = np.zeros(len(part.mesh.facets), np.uint8)
+    key = partial(paint_key, part)
+    sides = brushed_over(part, strokes, start, SIDES, lambda some: known(key(some)))
     return sides if sides.any() else None
 
 
-def _brush(part: Part, stroke: Stroke, sides: np.ndarray) -> None:
+def brushed_over(
+    part: Part,
+    strokes: tuple[Stroke, ...],
+    start: np.ndarray,
+    values: Mapping[str, int],
+    known: Callable[[tuple[Stroke, ...]], np.ndarray | None],
+) -> np.ndarray:
+    """What strokes leave on a part's facets, (m,) uint8.
+
+    Parameters
+    ----------
+    part : Part
+    strokes : tuple of Stroke
+    start : (m,) uint8
+        What there is before the first.
+    values : mapping
+        What a stroke's ``side`` is written as.
+    known : callable
+        Gives what fewer strokes left, where that is known.
+    """
+    # In the import's own numbers: whatever scale the part is looked at in.
+    part = Part(part.key, part.own, part.facet_from, Frame(), part.shape_digest, part.own)
+    done, out = 0, start.copy()
+    for count in range(len(strokes) - 1, max(len(strokes) - 9, 0), -1):
+        before = known(strokes[:count])
+        if before is not None:
+            done, out = count, before.copy()
+            break
+    for stroke in strokes[done:]:
+        _brush(part, stroke, out, values[stroke.side])
+    return out
+
+
+def _brush(part: Part, stroke: Stroke, out: np.ndarray, value: int) -> None:
     own = part.own
     for first, count in stroke.facets:
         run = (part.facet_from >= first) & (part.facet_from < first + count)
-        sides[run] = SIDES[stroke.side]
+        out[run] = value
     found = facets_of(stroke.places, part)
     under = found[found >= 0]
     if not len(under):
@@ -108,4 +162,4 @@ def _brush(part: Part, stroke: Stroke, sides: np.ndarray) -> None:
             normals = np.array([place.normal for place in stroke.places])[found >= 0]
             within = facets_within(own.index, points, normals, _BRUSHED_COS, stroke.radius)
             touched = np.union1d(under, np.flatnonzero(within))
-    sides[touched] = SIDES[stroke.side]
+    out[touched] = value

@@ -121,7 +121,7 @@ Alpine.data("bench", () => mixed(...everyActivity().map((a) => a.data ?? {}), wa
     const [n, m] = new Uint32Array(mesh, 0, 2);
     view.setMesh(new Float32Array(mesh, 8, 3 * n), new Uint32Array(mesh, 8 + 12 * n, 3 * m), new Uint32Array(creases));
     this.shownMesh = state.mesh_url;
-    this.shownSlopes = this.shownSides = null;
+    this.shownSlopes = this.shownSides = this.shownColours = null;
   },
 
   // A state that the store has taken over; what changed is drawn at once, its findings follow.
@@ -161,6 +161,10 @@ Alpine.data("bench", () => mixed(...everyActivity().map((a) => a.data ?? {}), wa
     if (state.sides_url !== this.shownSides) {
       this.shownSides = state.sides_url;
       view.setSides(state.sides_url ? new Uint32Array(await getBytes(state.sides_url)) : null);
+    }
+    if (state.colours_url !== this.shownColours) {
+      this.shownColours = state.colours_url;
+      view.setColours(state.colours_url ? new Uint32Array(await getBytes(state.colours_url)) : null);
     }
     await view.shown(); // the picture first: findings and drawing would take its time
     if (this.state.key !== state.key) return; // another change has come since
@@ -312,7 +316,7 @@ Alpine.data("bench", () => mixed(...everyActivity().map((a) => a.data ?? {}), wa
     for (const pin of this.$refs.pins.children) {
       const [x, y] = view.toScreen(pin.place);
       pin.style.translate = `${x}px ${y}px`;
-      pin.hidden = (this.live !== null && !pin.dataset.turnLabel) || (this.hideAbove && pin.place[2] > (this.layer + 1) * this.state.layer_height_mm);
+      pin.hidden = this.pair !== null || (this.live !== null && !pin.dataset.turnLabel) || (this.hideAbove && pin.place[2] > (this.layer + 1) * this.state.layer_height_mm);
     }
   },
   pinsFor(places) {

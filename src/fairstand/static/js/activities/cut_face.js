@@ -27,7 +27,7 @@ function outlineOf(joint) {
   });
 }
 
-// on: place(uv), choose(key), move(key, uv)
+// on: place(uv), choose(key), move(key, uv), slide(uv) of the dovetail
 export function drawFace(target, face, zone, chosen, on) {
   const [x0, y0, x1, y1] = face.bounds;
   const wide = Math.max(x1 - x0, y1 - y0, 1e-3);
@@ -44,6 +44,8 @@ export function drawFace(target, face, zone, chosen, on) {
     const a = (t * Math.PI) / 180;
     const [ax, ay] = [-Math.sin(a) * 2 * wide, Math.cos(a) * 2 * wide];
     const [bx, by] = [(Math.cos(a) * w) / 2, (Math.sin(a) * w) / 2];
+    const [px, py] = [bx + ax, by + ay];
+    made("path", { d: path([[[u - px, v - py], [u + bx - ax, v + by - ay], [u + px, v + py], [u - bx + ax, v - by + ay]]]), class: "cut-tail-body", "data-tail": "" }, svg);
     for (const s of [-1, 1])
       made("path", { d: `M${u + s * bx - ax} ${-(v + s * by - ay)}L${u + s * bx + ax} ${-(v + s * by + ay)}`, class: "cut-tail", ...fixed }, svg);
   }
@@ -67,19 +69,21 @@ export function drawFace(target, face, zone, chosen, on) {
   let held = null;
   svg.addEventListener("pointerdown", (e) => {
     const key = e.target.closest?.("[data-joint]")?.dataset.joint;
-    held = { key, from: at(e), x: e.clientX, y: e.clientY };
-    if (key) svg.setPointerCapture(e.pointerId);
+    const tail = key ? null : e.target.closest?.("[data-tail]");
+    held = { key, tail, from: at(e), x: e.clientX, y: e.clientY };
+    if (key || tail) svg.setPointerCapture(e.pointerId);
   });
   svg.addEventListener("pointermove", (e) => {
-    if (!held?.key) return;
+    if (!held?.key && !held?.tail) return;
     const [u, v] = at(e);
-    nodes.get(held.key).setAttribute("transform", `translate(${u - held.from[0]} ${-(v - held.from[1])})`);
+    (held.tail ?? nodes.get(held.key)).setAttribute("transform", `translate(${u - held.from[0]} ${-(v - held.from[1])})`);
   });
   svg.addEventListener("pointerup", (e) => {
     if (!held) return;
-    const { key, from, x, y } = held;
+    const { key, tail, from, x, y } = held;
     held = null;
     const far = Math.hypot(e.clientX - x, e.clientY - y) > 4;
+    if (tail && far) return on.slide(at(e).map((w, i) => w - from[i] + face.dovetail.uv[i]));
     if (!key) return far ? null : on.place(at(e));
     if (!far) return on.choose(key);
     const joint = face.joints.find((j) => j.key === key);

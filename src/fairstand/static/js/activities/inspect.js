@@ -11,12 +11,12 @@ const CLICKS = {
 
 register("inspect", {
   hint(bench) {
-    if (bench.painting) return bench.paintBy === "fill" ? "Click a face" : "Drag over the model; drag beside it to look around";
+    if (bench.painting || bench.dyeing) return bench.paintBy === "fill" ? "Click a face" : "Drag over the model; drag beside it to look around";
     if (bench.measuring === "distance") return bench.places.length ? "Click the second place" : "Click the first place";
     return bench.measuring ? CLICKS[bench.measuring] : "";
   },
   grab(bench, x, y) {
-    if (!bench.painting || bench.paintBy !== "brush") return null;
+    if (!(bench.painting || bench.dyeing) || bench.paintBy !== "brush") return null;
     const hit = stage.view.pick(x, y);
     return hit && { stroke: [hit] };
   },
@@ -24,7 +24,7 @@ register("inspect", {
   dropped: (bench, held) => bench.paintStroke(held.stroke),
   click(bench, x, y) {
     const hit = stage.view.pick(x, y);
-    if (bench.painting) return bench.paintAt(hit);
+    if (bench.painting || bench.dyeing) return bench.paintAt(hit);
     if (bench.measuring) return bench.measureAt(hit);
     return bench.choosePatchAt(hit);
   },
@@ -32,6 +32,10 @@ register("inspect", {
   escape: (bench) => bench.endTools(),
   data: {
     painting: "",
+    dyeing: "", // "", "none", or the colour that is painted with
+    ownDye: "#8a5a83",
+    ownDyeName: "",
+    showColours: true,
     paintBy: "fill",
     creaseDeg: 30,
     brushMm: 4,
@@ -68,7 +72,7 @@ register("inspect", {
       return [8 + reach * Math.cos(a), 46 - reach * Math.sin(a)];
     },
     endTools() {
-      this.painting = this.measuring = "";
+      this.painting = this.measuring = this.dyeing = "";
       this.places = [];
     },
 
@@ -242,11 +246,32 @@ register("inspect", {
 
     startPainting(side) {
       this.painting = this.painting === side ? "" : side;
-      this.measuring = "";
+      this.measuring = this.dyeing = "";
     },
+    // ---- colours ---------------------------------------------------------------------------
+
+    get dyes() {
+      const known = new Set(start.dyes.map((one) => one.rgb));
+      return [...start.dyes, ...this.state.palette.filter((one) => !known.has(one.rgb))];
+    },
+    startDyeing(rgb) {
+      this.dyeing = this.dyeing === rgb ? "" : rgb;
+      if (this.dyeing) this.painting = this.measuring = "";
+    },
+    setShowColours(on) {
+      this.showColours = on;
+      stage.view.setShowColours(on);
+    },
+    dyeParameters(places) {
+      const own = this.dyeing === this.ownDye && this.ownDyeName.trim() ? { name: this.ownDyeName.trim() } : {};
+      const how = this.paintBy === "fill" ? { crease_deg: this.creaseDeg } : { brush_mm: this.brushMm };
+      return { colour: this.dyeing, places, ...own, ...how };
+    },
+
     paintAt(hit) {
       if (!hit) return;
       if (this.paintBy === "brush") return this.paintStroke([hit]);
+      if (this.dyeing) return this.edit("colour", this.dyeParameters([pickOf(hit)]));
       return this.edit("fill", { side: this.painting, at: pickOf(hit), crease_deg: this.creaseDeg });
     },
     // Places closer to each other than a quarter of the brush say nothing more.
@@ -256,6 +281,7 @@ register("inspect", {
         const last = places.at(-1)?.point;
         if (!last || Math.hypot(...hit.point.map((v, i) => v - last[i])) > this.brushMm / 4) places.push(hit);
       }
+      if (this.dyeing) return this.edit("colour", this.dyeParameters(places.map(pickOf)));
       return this.edit("paint", { side: this.painting, places: places.map(pickOf), brush_mm: this.brushMm });
     },
 
@@ -263,7 +289,7 @@ register("inspect", {
 
     startMeasure(what) {
       this.measuring = this.measuring === what ? "" : what;
-      this.painting = "";
+      this.painting = this.dyeing = "";
       this.places = [];
     },
     async measureAt(hit) {

@@ -1,7 +1,8 @@
 // Split: a plane to cut along, the parts it leaves, joints on the cut face, and where to cut.
 import Alpine from "alpinejs";
-import { cancelWork, follow, getJson, postJson } from "../api.js";
+import { cancelWork, follow, getBytes, getJson, postJson } from "../api.js";
 import { SplitLayer } from "../scene/split.js";
+import { TogetherLayer } from "../scene/together.js";
 import { stage, start } from "../stage.js";
 import { register } from "./register.js";
 import { drawFace } from "./cut_face.js";
@@ -12,25 +13,31 @@ const dot = (a, b) => a.reduce((sum, x, i) => sum + x * b[i], 0);
 const rad = Math.PI / 180;
 const grouped = (value) => value.toLocaleString("en", { maximumFractionDigits: 0 });
 const NUDGE_MM = 0.5;
-let layer;
+let layer, together;
 
 const nudge = (by) => (bench, event) => bench.cutTool && bench.setCutField("offset", bench.cutAt.offset + by * (event.shiftKey ? 10 : 1));
 
 register("split", {
   hint(bench) {
     if (bench.cutTool === "flat") return "Click a face: the cut lies along it";
+    if (bench.cutTool === "crease") return "Click beside an edge: the cut lies along its loop of creases";
+    if (bench.pair) return "Drag the slider to pull the sides apart";
     if (bench.cutTool === "three") return `Click three points of the cut (${bench.cutPoints.length} of 3)`;
     return bench.cutTool ? "Drag the ball to move the cut, the tip to tilt it; the tip points to part a" : "";
   },
   enter(bench) {
     layer ??= new SplitLayer(stage.view);
+    together ??= new TogetherLayer(stage.view);
     bench.showCutPlane();
   },
   leave(bench) {
     bench.endCut();
     bench.closeFace();
+    bench.endTogether();
   },
   shown(bench) {
+    if (bench.pair) bench.showPair(bench.pair.cut);
+    else if (bench.othersShown) bench.showOthers(true);
     bench.loadCuts(true);
     if (bench.cutTool) bench.tryCut();
     if (bench.cutFace) bench.openFace(bench.cutFace.key);
@@ -48,15 +55,21 @@ register("split", {
     const hit = stage.view.pick(x, y);
     if (bench.cutTool === "flat") return bench.cutAlong(hit);
     if (bench.cutTool === "three") return bench.cutThrough(hit);
+    if (bench.cutTool === "crease") return bench.cutAlongCrease(hit);
     return null;
   },
   escape(bench) {
+    if (bench.pair || bench.othersShown) return bench.endTogether();
     bench.endCut();
-    bench.closeFace();
+    return bench.closeFace();
   },
   keys: { PageUp: nudge(NUDGE_MM), PageDown: nudge(-NUDGE_MM) },
   data: {
-    cutTool: "", // "", "plane", "flat", "three"
+    cutTool: "", // "", "plane", "flat", "three", "crease"
+    cutMoved: "", // key of the cut that is moved, where it is none that is new
+    pair: null,
+    pairApart: 0,
+    othersShown: false,
     cutAt: { tilt: 0, toward: 0, offset: 10 },
     cutKerf: 0,
     cutKeep: "both",
@@ -176,6 +189,34 @@ register("split", {
       }
       this.cutPlane(n, a);
     },
+    async cutAlongCrease(hit) {
+      if (!hit) return;
+      try {
+        const plane = await postJson(urls().crease, { place_mm: hit.point, facet: hit.facet });
+        this.cutPlane(plane.normal, plane.point);
+      } catch (error) {
+        this.problem = error.message;
+      }
+    },
+    // To the other side of the plane of symmetry; there it can be taken as well.
+    async mirrorCut() {
+      try {
+        const plane = await postJson(urls().mirror, this.cutBody);
+        this.cutPlane(plane.normal, plane.point);
+      } catch (error) {
+        this.problem = error.message;
+      }
+    },
+    // A cut that was made, to be dragged again; its joints go with it.
+    dragAgain(cut) {
+      this.closeFace();
+      this.endTogether();
+      this.endCut();
+      this.cutMoved = cut.key;
+      Object.assign(this, { cutKerf: cut.kerf_mm, cutKeep: cut.keep, cutLoose: cut.loose });
+      this.cutFlipped = cut.plane.normal[2] < -1e-9;
+      this.cutPlane(cut.plane.normal, cut.plane.point);
+    },
     showCutPlane() {
       if (!layer) return;
       if (!this.cutTool) {
@@ -186,7 +227,8 @@ register("split", {
       const reach = 0.62 * Math.max(...this.state.size_mm);
       const lines = this.cutTried ? Alpine.raw(this.cutTried).lines : [];
       layer.update({ normal: this.cutNormal, point: this.cutMiddle, reach }, lines, this.cutGap);
-      stage.view.setSplit({ normal: this.cutNormal, offset: this.cutAt.offset }, this.cutGap);
+      if (this.cutMoved) stage.view.setSplit(null);
+      else stage.view.setSplit({ normal: this.cutNormal, offset: this.cutAt.offset }, this.cutGap);
     },
     // The newest plane is asked for, never a queue of old ones; the picture follows at once.
     async tryCut() {
@@ -197,7 +239,7 @@ register("split", {
       try {
         while (this.cutWanted && this.cutTool) {
           this.cutWanted = false;
-          const tried = await postJson(urls().try, this.cutBody);
+          const tried = await postJson(urls().try, { ...this.cutBody, ...(this.cutMoved ? { key: this.cutMoved } : {}) });
           if (this.cutTool) this.cutTried = tried;
           this.problem = "";
           this.showCutPlane();
@@ -220,11 +262,16 @@ register("split", {
       return Boolean(this.cutTried?.sides.every((s) => s.bodies > 0));
     },
     async takeCut() {
-      const made = await this.edit("cut", { ...this.cutBody, keep: this.cutKeep, loose: this.cutLoose });
+      const body = { ...this.cutBody, keep: this.cutKeep, loose: this.cutLoose };
+      if (this.cutMoved) {
+        body.key = this.cutMoved;
+        if (this.cutFlipped) body.plate_normal = body.plate_normal.map((v) => -v); // a stays a
+      }
+      const made = await this.edit("cut", body);
       if (made) this.endCut();
     },
     endCut() {
-      this.cutTool = "";
+      this.cutTool = this.cutMoved = "";
       this.cutTried = null;
       this.cutPoints = [];
       stage.view.markPlaces([]);
@@ -232,7 +279,7 @@ register("split", {
     },
     partText: (part) => `${grouped(part.volume_mm3)} mm³`,
     cutSaid(cut) {
-      const more = [cut.joints ? `${cut.joints} joint${cut.joints === 1 ? "" : "s"}` : "", cut.dovetail ? "dovetail" : "", cut.kerf_mm ? `kerf ${cut.kerf_mm} mm` : ""];
+      const more = [cut.seam ? `seam “${cut.seam}”` : "", cut.joints ? `${cut.joints} joint${cut.joints === 1 ? "" : "s"}` : "", cut.dovetail ? "dovetail" : "", cut.kerf_mm ? `kerf ${cut.kerf_mm} mm` : ""];
       return [`of the ${cut.of}`, ...more.filter(Boolean)].join(", ");
     },
     // Along its normal, towards part a; its joints go with it.
@@ -242,6 +289,9 @@ register("split", {
       await this.edit("cut", { key, by_mm: by }, field);
       field.value = 0;
     },
+    nameSeam(key, field) {
+      return this.edit("cut", { key, seam: field.value }, field);
+    },
     async unCut(key) {
       this.closeFace();
       await this.edit("uncut", { key });
@@ -250,6 +300,56 @@ register("split", {
     async lieOnCut(key) {
       const face = await this.askFace(key);
       if (face) await this.edit("stand_on", { down: face.down });
+    },
+
+    // ---- parts seen together ---------------------------------------------------------------
+
+    async showPair(key) {
+      try {
+        this.endCut();
+        const pair = await getJson(`${urls().pair}?cut=${encodeURIComponent(key)}`);
+        const bytes = await getBytes(pair.url);
+        const [a, b] = new Uint32Array(bytes, 0, 2);
+        const again = this.pair?.cut === key;
+        this.othersShown = false;
+        this.pair = pair;
+        this.pairApart = again ? Math.min(this.pairApart, pair.reach_mm) : pair.reach_mm;
+        together.update([{ corners: new Float32Array(bytes, 8, 9 * a), colour: "sand" }, { corners: new Float32Array(bytes, 8 + 36 * a, 9 * b), colour: "teal-pale" }], true);
+        this.pullApart(this.pairApart);
+      } catch (error) {
+        this.endTogether();
+        this.problem = error.message;
+      }
+    },
+    pullApart(by) {
+      this.pairApart = by;
+      together.shift(this.pair.way.map((v) => v * by));
+    },
+    get pairText() {
+      return `${this.pairApart.toFixed(1)} mm`;
+    },
+    get pairReach() {
+      return this.pair ? 1.5 * this.pair.reach_mm : 1;
+    },
+    async showOthers(on) {
+      this.endTogether();
+      if (!on) return;
+      try {
+        this.othersShown = true;
+        const corners = new Float32Array(await getBytes(`${urls().others}?v=${this.state.key}`));
+        if (this.othersShown) together.update([{ corners, colour: "sand" }], false);
+      } catch (error) {
+        this.othersShown = false;
+        this.refused(error);
+      }
+    },
+    endTogether() {
+      if (this.pair || this.othersShown) together.update([], false);
+      this.pair = null;
+      this.othersShown = false;
+    },
+    get assemblyUrl() {
+      return this.severalParts ? `${urls().assembly}?of=${this.state.key}` : "";
     },
 
     // ---- the cut face and its joints -------------------------------------------------------
@@ -331,6 +431,7 @@ register("split", {
       drawFace(this.$refs.face, Alpine.raw(this.cutFace), Alpine.raw(this.zone), this.jointKey, {
         place: (uv) => this.placeJoint(uv),
         choose: (key) => this.chooseJoint(key),
+        slide: (uv) => this.setTailAt(uv),
         move: (key, uv) => this.edit("joints", { cut: this.cutFace.key, joints: [{ key, uv }] }),
       });
     },
@@ -378,6 +479,10 @@ register("split", {
         of("width_mm", "width at the cut", "mm", 0.5), of("depth_mm", "depth", "mm", 0.5), of("flank_deg", "flanks lean", "°", 1),
         of("turn_deg", "slides towards", "°", 5), of("taper_deg", "taper along it", "°", 0.5), of("clearance_mm", "clearance per side", "mm", 0.05),
       ];
+    },
+    setTailAt(uv) {
+      const { width_mm, depth_mm, flank_deg, turn_deg, taper_deg, clearance_mm } = this.cutFace.dovetail;
+      return this.edit("cut", { key: this.cutFace.key, dovetail: { uv, width_mm, depth_mm, flank_deg, turn_deg, taper_deg, clearance_mm } });
     },
     setTail(name, value, field) {
       if (!Number.isFinite(value)) return null;

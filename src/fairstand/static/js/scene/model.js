@@ -7,13 +7,16 @@ import { disposeOf } from "./disposing.js";
 const VERTEX = `
   attribute float slope;
   attribute float side;
+  attribute float dye;
   uniform mat3 upright;
   uniform vec3 splitShift;
   varying float vSide;
   varying float vSlope;
+  varying float vDye;
   varying vec3 vNormal;
   varying vec3 vWorld;
   void main() {
+    vDye = dye;
     vSlope = slope;
     vSide = side;
     vec4 world = modelMatrix * vec4(position, 1.0);
@@ -31,8 +34,10 @@ const FRAGMENT = `
   uniform vec3 room;
   uniform vec4 split;
   uniform float splitSide;
+  uniform bool showColours;
   varying float vSlope;
   varying float vSide;
+  varying float vDye;
   varying vec3 vNormal;
   varying vec3 vWorld;
   void main() {
@@ -42,7 +47,12 @@ const FRAGMENT = `
     vec3 n = gl_FrontFacing ? vNormal : -vNormal;
     float key = 0.5 + 0.5 * dot(n, normalize(vec3(-0.4, -0.6, 0.7)));
     float head = max(dot(n, eye), 0.0);
-    vec3 colour = vec3(0.925, 0.898, 0.843) * (0.58 + 0.20 * key + 0.26 * head);
+    vec3 own = vec3(0.925, 0.898, 0.843);
+    if (showColours && vDye > 0.5) {
+      float packed24 = floor(vDye + 0.5) - 1.0;
+      own = vec3(floor(packed24 / 65536.0), mod(floor(packed24 / 256.0), 256.0), mod(packed24, 256.0)) / 255.0;
+    }
+    vec3 colour = own * (0.58 + 0.20 * key + 0.26 * head);
     // Painted sides: dots on what is shown, level lines on what is free to be marked.
     if (vSide > 1.5) colour *= mod(gl_FragCoord.y, 6.0) < 1.5 ? vec3(0.62, 0.68, 0.78) : vec3(0.92, 0.94, 0.98);
     else if (vSide > 0.5) colour *= length(mod(gl_FragCoord.xy, 7.0) - 3.5) < 1.6 ? vec3(0.72, 0.56, 0.24) : vec3(1.0, 0.96, 0.84);
@@ -147,6 +157,15 @@ export class ModelLayer {
       old.array.set(corners);
       old.needsUpdate = true;
     } else geometry.setAttribute("side", new THREE.BufferAttribute(corners, 1));
+  }
+
+  // values: 0, or 1 + red · 65536 + green · 256 + blue, for every facet; null for none
+  setColours(values) {
+    const geometry = this.mesh.geometry;
+    if (!values) return geometry.deleteAttribute("dye");
+    const corners = new Float32Array(3 * values.length);
+    for (let i = 0; i < values.length; i++) if (values[i]) corners.fill(values[i], 3 * i, 3 * i + 3);
+    return geometry.setAttribute("dye", new THREE.BufferAttribute(corners, 1));
   }
 
   // isHidden: facet to boolean, or null to show everything

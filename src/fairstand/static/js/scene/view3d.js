@@ -37,6 +37,7 @@ export class View3D {
       room: { value: new THREE.Vector3(1e6, 1e6, 1e6) },
       split: { value: new THREE.Vector4() },
       splitSide: { value: 0 }, // which side of it is drawn; 0 for both
+      showColours: { value: true },
       splitShift: { value: new THREE.Vector3() },
     };
     this.model = new ModelLayer(this.uniforms, isClosed);
@@ -106,6 +107,16 @@ export class View3D {
 
   setSides(values) {
     this.model.setSides(values);
+    this.draw();
+  }
+
+  setColours(values) {
+    this.model.setColours(values);
+    this.draw();
+  }
+
+  setShowColours(on) {
+    this.uniforms.showColours.value = on;
     this.draw();
   }
 

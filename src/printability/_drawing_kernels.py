@@ -1,0 +1,49 @@
+"""Compiled parts of `drawing`: a small z-buffer."""
+
+import numpy as np
+from numba import njit
+
+
+@njit(cache=True, nogil=True)
+def rasterize(screen, facets, width, height):
+    """Depth (infinite where empty) and facet (-1) of every pixel."""
+    depth = np.full((height, width), np.inf)
+    which = np.full((height, width), -1, np.int64)
+    for f in range(facets.shape[0]):
+        ax, ay, az = screen[facets[f, 0]]
+        bx, by, bz = screen[facets[f, 1]]
+        cx, cy, cz = screen[facets[f, 2]]
+        area = (bx - ax) * (cy - ay) - (by - ay) * (cx - ax)
+        if area == 0.0:
+            continue
+        x0 = max(int(np.floor(min(ax, bx, cx))), 0)
+        x1 = min(int(np.ceil(max(ax, bx, cx))), width - 1)
+        y0 = max(int(np.floor(min(ay, by, cy))), 0)
+        y1 = min(int(np.ceil(max(ay, by, cy))), height - 1)
+        for py in range(y0, y1 + 1):
+            for px in range(x0, x1 + 1):
+                u = ((px - ax) * (cy - ay) - (py - ay) * (cx - ax)) / area
+                v = ((bx - ax) * (py - ay) - (by - ay) * (px - ax)) / area
+                if u < 0 or v < 0 or u + v > 1:
+                    continue
+                d = az + u * (bz - az) + v * (cz - az)
+                if d < depth[py, px]:
+                    depth[py, px] = d
+                    which[py, px] = f
+    return depth, which
+
+
+@njit(cache=True, nogil=True)
+def draw_lines(screen, edges, depth, ink):
+    """Mark pixels of edges that lie on or in front of the surface."""
+    height, width = ink.shape
+    for e in range(edges.shape[0]):
+        ax, ay, az = screen[edges[e, 0]]
+        bx, by, bz = screen[edges[e, 1]]
+        steps = int(max(abs(bx - ax), abs(by - ay))) + 1
+        for i in range(steps + 1):
+            t = i / steps
+            x, y = int(np.rint(ax + t * (bx - ax))), int(np.rint(ay + t * (by - ay)))
+            if 0 <= x < width and 0 <= y < height:
+                if az + t * (bz - az) <= depth[y, x] + 3.0:
+                    ink[y, x] = True
