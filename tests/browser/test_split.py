@@ -140,6 +140,12 @@ def test_where_to_cut_is_proposed_shown_and_taken(server, bench, page, t_file):
     with page.expect_download() as download:
         page.locator('[data-download="plate"]').click()
     assert download.value.suggested_filename.endswith("plate.3mf")
+    page.wait_for_function(
+        "() => document.querySelector('[data-part=assembly-file] img')?.naturalWidth"
+    )
+    bench.do("undo")  # cut and turns were taken at once
+    bench.go("Split")
+    assert parts(bench) == ["1"]
 
 
 def test_a_cut_along_a_face_and_through_three_points(server, bench, page, t_file):
@@ -162,3 +168,108 @@ def test_a_cut_along_a_face_and_through_three_points(server, bench, page, t_file
     assert page.locator("[data-cut-side]").count() == 2
     page.keyboard.press("Escape")
     assert page.locator('[data-part="cut"]').is_hidden()
+
+
+def test_a_cut_is_dragged_again_seen_together_and_named(server, bench, page, t_file):
+    bench.bring_in(server.url, t_file)
+    bench.go("Split")
+    # Along the loop of creases at the foot of the bar, then to the other side and back.
+    bench.look("front")
+    page.locator('[data-tool="cut-crease"]').click()
+    bench.click_at([20, -10, 40.3])
+    assert bench.field("cut-offset") == pytest.approx(40, abs=1e-3)
+    bench.fill("cut-tilt", 30)
+    toward = bench.field("cut-toward")
+    bench.do("mirror-cut")
+    assert abs(abs(bench.field("cut-toward") - toward) - 180) < 1
+    bench.fill("cut-tilt", 0)
+    bench.fill("cut-offset", 30)
+    bench.do("take-cut")
+    page.wait_for_selector("[data-show-part]")
+    page.locator("[data-open-face]").click()
+    bench.settled()
+    bench.fill("joint-width_mm", 4)
+    bench.do("place-joints")
+    page.wait_for_function("() => document.querySelectorAll('g[data-joint]').length === 2")
+    # Together: the model gives way to both sides, which are pulled apart by the slider.
+    page.locator("[data-pair]").click()
+    page.wait_for_selector("[data-pair-said]")
+    assert "without meeting" in page.locator("[data-pair-said]").first.inner_text()
+    assert not page.evaluate(f"{VIEW}.model.group.visible")
+    page.locator('[data-field="pulled"]').fill("0")
+    layer = f"{VIEW}.layers.at(-1).group.children"
+    assert page.evaluate(f"{layer}[1].position.length()") == 0
+    page.locator('[data-field="pulled"]').fill("6")
+    assert page.evaluate(f"{layer}[1].position.length()") == pytest.approx(6)
+    page.keyboard.press("Escape")
+    page.locator("[data-model]").focus()
+    page.keyboard.press("Escape")
+    assert page.evaluate(f"{VIEW}.model.group.visible")
+    # All on the plate.
+    page.locator('[data-field="others"]').check()
+    bench.settled()
+    page.wait_for_function(f"() => {layer}.length === 2")
+    page.locator('[data-field="others"]').uncheck()
+    # Named, dragged by its ball to another height; side a stays side a.
+    page.locator("[data-seam]").fill("neck")
+    page.locator("[data-seam]").press("Enter")
+    bench.settled()
+    sizes = page.evaluate(
+        "() => [...document.querySelectorAll('[data-show-part]')].map(b => b.innerText)"
+    )
+    page.locator("[data-drag-cut]").click()
+    bench.settled()
+    _, (x, y) = handle(bench)
+    page.mouse.move(x, y)
+    page.mouse.down()
+    page.mouse.move(x, y - 30, steps=4)
+    page.mouse.up()
+    bench.settled()
+    bench.do("take-cut")
+    after = page.evaluate(
+        "() => [...document.querySelectorAll('[data-show-part]')].map(b => b.innerText)"
+    )
+    assert after != sizes
+    assert "neck" in page.locator('[data-part="cuts"]').inner_text()
+    cut = page.evaluate("() => fetch(location.pathname + 'state/').then(r => r.json())")
+    assert cut["cuts"][0]["joints"] == 2
+    bench.do("undo")
+    again = page.evaluate(
+        "() => [...document.querySelectorAll('[data-show-part]')].map(b => b.innerText)"
+    )
+    assert again == sizes
+    page.wait_for_function(
+        "() => document.querySelector('[data-part=assembly] img').naturalWidth > 100"
+    )
+
+
+def test_colours_are_filled_brushed_and_stay(server, bench, page, t_file):
+    bench.bring_in(server.url, t_file)
+    page.locator("[data-colours] summary").click()
+    page.locator('[data-dye="#a4502a"]').click()
+    bench.look("front")
+    bench.click_at([0, -10, 20])
+    has = f"{VIEW}.model.mesh.geometry.getAttribute('dye')"
+    page.wait_for_function(f"() => {has}")
+    painted = f"[...{has}.array].filter((v) => v === 1 + 0xa4502a).length / 3"
+    assert page.evaluate(painted) >= 2
+    # A colour of one's own by brush, dragged over the bar.
+    page.locator('[data-field="dye-rgb"]').fill("#123456")
+    page.locator('[data-field="dye-name"]').fill("pool")
+    page.locator('[data-do="own-dye"]').click()
+    page.locator('input[name="dye-by"][value="brush"]').check()
+    page.mouse.move(*bench.at([-20, -10, 46]))
+    page.mouse.down()
+    page.mouse.move(*bench.at([20, -10, 46]), steps=6)
+    page.mouse.up()
+    bench.settled()
+    page.wait_for_selector('[data-dye="#123456"]')
+    assert page.locator('[data-dye="#123456"]').inner_text() == "pool"
+    page.reload()
+    bench.ready()
+    bench.settled()
+    assert page.evaluate(f"[...{has}.array].some((v) => v === 1 + 0x123456)")
+    bench.do("undo")
+    bench.do("undo")
+    bench.settled()
+    assert page.evaluate(f"() => !{has}")

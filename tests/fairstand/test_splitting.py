@@ -217,7 +217,6 @@ def test_proposals_are_worked_out_shown_drawn_and_taken(bench, client):
     from fairstand.work.models import Work
 
     if started.status_code == 202:
-
         stance = Stance.objects.get(pk=bench.pk)
         work = Work.objects.get(pk=started.json()["work"]["id"])
         find_cuts.func(str(work.pk), bench.pk, current(stance).recipe, False)
@@ -239,7 +238,8 @@ def test_random_calls_with_absurd_values_get_a_sentence(bench, client, draws):
     values = [None, "", "1", "x" * 500, -1, 0, 1e308, math.pi, [], [0, 0, 0], [1, 2], {}, True,
               [1e9, 0, 1e-9], ["a", 1, 2], {"uv": [0, 0]}, {"kind": "peg"},
               {"kind": "snap", "uv": [0, 0]}, {"kind": "dowel", "uv": [1e5, 0], "width_mm": 1e9},
-              [{"uv": [0, 0], "kind": "peg"}], [{"uv": [0, 0], "kind": "peg", "depth_a_mm": 300}]]  # fmt: skip
+              [{"kind": "cut", "parameters": LEVEL}, {"kind": "lift", "parameters": {"lift_mm": 1}}],
+              [{"kind": "several", "parameters": {"edits": []}}], [{"uv": [0, 0], "kind": "peg"}], [{"uv": [0, 0], "kind": "peg", "depth_a_mm": 300}]]  # fmt: skip
     calls = {
         "split/try": ["plate_normal", "plate_point", "kerf_mm", "key"],
         "split/joint": ["cut", "joint"],
@@ -254,6 +254,7 @@ def test_random_calls_with_absurd_values_get_a_sentence(bench, client, draws):
                 "dovetail", "part", "seam"],
         "colour": ["colour", "places", "brush_mm", "crease_deg", "name", "part"],
         "joints": ["cut", "joints", "remove", "part"],
+        "several": ["edits", "what"],
         "uncut": ["key"],
     }  # fmt: skip
     for _ in range(150):
@@ -515,3 +516,26 @@ def test_colours_are_painted_kept_through_a_cut_and_handed_over(bench, client, t
     bench.post("undo", revision=Stance.objects.get(pk=bench.pk).revision)
     bench.post("undo", revision=Stance.objects.get(pk=bench.pk).revision)
     assert colours() is None
+
+
+def test_several_edits_are_one_and_cuts_among_them_get_keys_of_their_own(bench, client):
+    cuts = [{"kind": "cut", "parameters": {"plate_normal": [1, 0, 0], "plate_point": [x, 0, 44]}}
+            for x in (-15, 15)]  # fmt: skip
+    turn = {"kind": "turn", "parameters": {"part": "1.a", "x_deg": 0, "y_deg": 90, "z_deg": 0}}
+    made = bench.edit("several", edits=[*cuts, turn], what="in three")
+    assert made.status_code == 200
+    state = bench.state()
+    assert [cut["key"] for cut in state["cuts"]] == ["1", "2"]
+    assert state["undo"] == "in three"
+    assert len(state["parts"]) == 3
+    bench.edit("cut", plate_normal=[0, 0, 1], plate_point=[0, 0, 4])
+    assert [cut["key"] for cut in bench.state()["cuts"]] == ["1", "2", "3"]
+    revision = Stance.objects.get(pk=bench.pk).revision
+    bench.post("undo", revision=revision)
+    bench.post("undo", revision=revision + 1)
+    assert bench.state()["cuts"] == []
+    # One that cannot be made, and nothing is.
+    off = {"kind": "cut", "parameters": {"plate_normal": [1, 0, 0], "plate_point": [99, 0, 0]}}
+    assert bench.edit("several", edits=[cuts[0], off]).status_code == 400
+    assert bench.edit("several", edits=[]).status_code == 400
+    assert bench.state()["cuts"] == []

@@ -165,6 +165,7 @@ def test_every_kind_of_edit_survives_being_written_down():
         "colour": {"colour": "#a4502a", "places": (PICK, PLACE), "brush_mm": 3.0, "name": "rust"},
         "joints": {"cut": "1", "joints": ({"key": "1", "kind": "snap", "at": (1.0, 2.0, 5.0), "depth_a_mm": 8.0},)},
         "uncut": {"key": "1"},
+        "several": {"edits": ({"kind": "lift", "parameters": {"lift_mm": 2.0}},), "what": "two"},
         "accept": {"finding": "bridge", "place": (1.0, 2.0, 3.0), "note": "short"},
         "take_back": {"finding": "bridge", "place": (1.0, 2.0, 3.0)},
     }  # fmt: skip

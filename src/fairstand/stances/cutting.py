@@ -113,15 +113,18 @@ def plane_on_plate(now: Current, plane: Plane) -> dict:
     return {"normal": (rotation @ plane.normal).tolist(), "point": point.tolist()}
 
 
-def cut_completed(now: Current, parameters: dict) -> dict:
-    """A cut's edit with its key, part and plane; the plane may be given on the plate."""
+def cut_completed(now: Current, parameters: dict, taken: tuple[str, ...] = ()) -> dict:
+    """A cut's edit with its key, part and plane; the plane may be given on the plate.
+
+    ``taken`` are keys that are given out already though they are not in the stance yet.
+    """
     if not isinstance(parameters, dict):
         raise EditError("The edit's parameters cannot be read.")
     parameters = dict(parameters)
     key = parameters.get("key")
     known = {s.key: s for s in now.setup.shape if isinstance(s, Cut)}
     if key is None:
-        parameters["key"] = _next(now, "cut", "parameters__key")
+        parameters["key"] = _next_cut(now, taken)
     if "plate_normal" in parameters:
         plane = plane_from(now, parameters)
         parameters = {k: v for k, v in parameters.items() if not k.startswith("plate_")} | plane
@@ -151,9 +154,14 @@ def _moved(now: Current, cut: Cut, by) -> list[float]:
     return [float(v) for v in np.array(cut.point) + shift]
 
 
-def _next(now: Current, kind: str, path: str) -> str:
+def _next_cut(now: Current, taken: tuple[str, ...]) -> str:
     """The next free number; none is given out twice within a stance."""
-    used = now.stance.edits.filter(kind=kind).values_list(path, flat=True)
+    used = list(taken)
+    for kind, own in now.stance.edits.filter(kind__in=("cut", "several")).values_list(
+        "kind", "parameters"
+    ):
+        among = [own] if kind == "cut" else [e["parameters"] for e in own.get("edits", ())]
+        used += [one.get("key") for one in among]
     return str(max((int(k) for k in used if str(k).isdigit()), default=0) + 1)
 
 

@@ -6,9 +6,10 @@ from django.db import transaction
 
 from fairstand.replies import Superseded
 from fairstand.workshop.shelf import own_process
-from printability.edits import EDIT_KINDS, carried_over, edit_from
+from printability.edits import EDIT_KINDS, Edit, carried_over, edit_from
 from printability.edits.base import number
 from printability.edits.props import MOST_AT_ONCE, ChangeSupports, plain_end
+from printability.edits.several import MOST_AT_ONCE as MOST_TOGETHER
 from printability.errors import EditError
 from printability.parts import WHOLE
 from printability.supports import (
@@ -22,11 +23,13 @@ from printability.supports import (
 )
 
 from .current import Current, current
-from .cutting import check_cut, check_joints, cut_completed, joints_completed
+from .cutting import check_cut, check_joints, cut_completed, cut_face, joints_completed
 from .models import EditRecord, Stance
 
 # How the page asks for a support; the one name is of an earlier day.
 MAKE_SUPPORT = ("support", "pillar")
+# What looks at the stance as it is when it is completed.
+NOT_AMONG_SEVERAL = (*MAKE_SUPPORT, "supports", "stand", "joints", "several", "scale_to_fit")
 
 __all__ = ["check_revision", "of_part", "preview_support", "redo", "show_part", "take", "undo"]
 
@@ -53,35 +56,11 @@ def take(stance_id: int, user, revision, kind: str, parameters: dict) -> Current
     with transaction.atomic():
         stance = _at(stance_id, user, revision)
         before = current(stance)
-        if kind in MAKE_SUPPORT:
-            kind, parameters = "support", _completed(before, parameters)
-        elif kind == "supports":
-            parameters = _all_completed(before, parameters)
-        elif kind == "stand" and isinstance(parameters, dict):
-            parameters = {"key": str(next_number(before))} | parameters
-        elif kind == "process":
-            parameters = _with_own(user, parameters)
-        elif kind == "cut":
-            parameters = cut_completed(before, parameters)
-        elif kind == "joints":
-            parameters = joints_completed(before, parameters)
-        elif kind == "scale_to_fit" and len(before.parts) > 1:
-            # As large as this part may be: said in numbers, for each part would say its own.
-            scaled = edit_from(kind, parameters).applied(before.setup, before.source).frame.scale
-            kind, parameters = "scale", dict(zip("xyz", scaled, strict=True))
+        kind, parameters = _said_in_full(before, user, kind, parameters)
         edit = edit_from(kind, of_part(before, kind, parameters)).located(before.part)
         edit.check_part([part.key for part in before.parts])
-        now, note = current(stance, further=(edit,)), ""
-        if kind in ("support", "stand"):
-            fitted = now.placed.supports[edit.key]
-            if not fitted.stands:
-                raise EditError(f"{fitted.text} Nothing was changed.")
-        elif kind == "supports":
-            edit, note = _that_stands(before, now, edit)
-        elif kind == "cut":
-            check_cut(before, now, edit)
-        elif kind == "joints":
-            check_joints(now, edit)
+        now = current(stance, further=(edit,))
+        edit, note = _checked(before, now, edit)
         stance.edits.filter(position__gte=stance.in_force).delete()
         tip = stance.edits.filter(position=stance.in_force - 1).values_list("digest", flat=True)
         EditRecord.after(next(iter(tip), ""), stance, stance.in_force, edit).save(force_insert=True)
@@ -89,6 +68,69 @@ def take(stance_id: int, user, revision, kind: str, parameters: dict) -> Current
         stance.revision += 1
         stance.save(update_fields=["in_force", "revision"])
     return replace(current(stance), note=note)
+
+
+def _said_in_full(before: Current, user, kind: str, parameters, taken: tuple[str, ...] = ()):
+    """Kind and parameters of an edit with what the page leaves out."""
+    if kind in MAKE_SUPPORT:
+        return "support", _completed(before, parameters)
+    if kind == "supports":
+        return kind, _all_completed(before, parameters)
+    if kind == "stand" and isinstance(parameters, dict):
+        return kind, {"key": str(next_number(before))} | parameters
+    if kind == "process":
+        return kind, _with_own(user, parameters)
+    if kind == "cut":
+        return kind, cut_completed(before, parameters, taken)
+    if kind == "joints":
+        return kind, joints_completed(before, parameters)
+    if kind == "scale_to_fit" and len(before.parts) > 1:
+        # As large as this part may be: said in numbers, for each part would say its own.
+        scaled = edit_from(kind, parameters).applied(before.setup, before.source).frame.scale
+        return "scale", dict(zip("xyz", scaled, strict=True))
+    if kind == "several":
+        return kind, _each_in_full(before, user, parameters)
+    return kind, parameters
+
+
+def _each_in_full(before: Current, user, parameters) -> dict:
+    if not isinstance(parameters, dict) or not isinstance(parameters.get("edits"), list):
+        raise EditError("The edits cannot be read.")
+    edits: list[dict] = []
+    for one in parameters["edits"][: MOST_TOGETHER + 1]:
+        if not isinstance(one, dict) or not isinstance(one.get("kind"), str):
+            raise EditError("One of the edits cannot be read.")
+        if one["kind"] in NOT_AMONG_SEVERAL:
+            raise EditError("Supports, joints and several edits are made by themselves.")
+        taken = tuple(e["parameters"].get("key", "") for e in edits)
+        kind, own = _said_in_full(before, user, one["kind"], one.get("parameters"), taken)
+        edits.append({"kind": kind, "parameters": of_part(before, kind, own)})
+    return parameters | {"edits": edits}
+
+
+def _checked(before: Current, now: Current, edit: Edit) -> tuple[Edit, str]:
+    """The edit, and what is to be said of it.
+
+    Raises
+    ------
+    EditError
+        If it cannot be made.
+    """
+    if edit.kind in ("support", "stand"):
+        fitted = now.placed.supports[edit.key]
+        if not fitted.stands:
+            raise EditError(f"{fitted.text} Nothing was changed.")
+    elif edit.kind == "supports":
+        return _that_stands(before, now, edit)
+    elif edit.kind == "cut":
+        check_cut(before, now, edit)
+    elif edit.kind == "joints":
+        check_joints(now, edit)
+    elif edit.kind == "several":
+        for one in edit.edits:
+            if one.kind == "cut":
+                cut_face(now, one.key)
+    return edit, ""
 
 
 def of_part(now: Current, kind: str, parameters: dict) -> dict:
