@@ -5,7 +5,7 @@ validated on construction, and ``applied`` takes a `Setup` to the next one. A ne
 such class in the module of its subject.
 """
 
-from . import colours, cuts, marks, process, props, several, size, turns
+from . import colours, cuts, marks, process, props, reshaping, several, size, turns
 from .base import EDIT_KINDS, Edit, edit_from
 from .by_place import kept_by_place
 from .carried import carried_over
@@ -21,6 +21,7 @@ __all__ = [
     "marks",
     "process",
     "props",
+    "reshaping",
     "several",
     "size",
     "turns",

@@ -7,6 +7,7 @@ from .joints import JOINT_KINDS, OUTLINES, Joint, across_mm, bending_strain, hol
 from .loops import CreaseLoop, crease_loops, loop_near
 from .plane import Plane, mirrored, plane_in_mm
 from .sliding import Slide, slide_of
+from .solids import Tracked, tracked
 
 __all__ = [
     "JOINT_KINDS",
@@ -19,6 +20,7 @@ __all__ = [
     "Joint",
     "Plane",
     "Slide",
+    "Tracked",
     "across_mm",
     "before_cut",
     "bending_strain",
@@ -35,6 +37,7 @@ __all__ = [
     "plane_in_mm",
     "pokes_out",
     "slide_of",
+    "tracked",
     "with_joint",
     "zone_of",
 ]

@@ -1,0 +1,26 @@
+"""Small changes of shape after which a piece needs no help."""
+
+from . import foot, thickness, undersides
+from .changes import CHANGES, Change, Dimension, Ground, Worked, ground_of, registered_change
+from .step import Reshape, Reshaped, reshape_told, reshaped
+from .underside import Underside, flat_undersides, underside_at
+
+__all__ = [
+    "CHANGES",
+    "Change",
+    "Dimension",
+    "Ground",
+    "Reshape",
+    "Reshaped",
+    "Underside",
+    "Worked",
+    "flat_undersides",
+    "foot",
+    "ground_of",
+    "registered_change",
+    "reshape_told",
+    "reshaped",
+    "thickness",
+    "underside_at",
+    "undersides",
+]

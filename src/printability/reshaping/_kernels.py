@@ -1,0 +1,129 @@
+"""Compiled distances: in the plane to what holds an underside, and straight into walls."""
+
+import numpy as np
+from numba import njit
+
+from ..mesh.index import first_hit
+
+
+@njit(cache=True, nogil=True)
+def _to_segment(px, py, segment):
+    """Squared distance to a segment of the plane, and how far along it the nearest point is."""
+    ax, ay, bx, by = segment
+    ux, uy = bx - ax, by - ay
+    long = ux * ux + uy * uy
+    t = 0.0
+    if long > 0.0:
+        t = min(max(((px - ax) * ux + (py - ay) * uy) / long, 0.0), 1.0)
+    dx, dy = px - ax - t * ux, py - ay - t * uy
+    return dx * dx + dy * dy, t
+
+
+@njit(cache=True, nogil=True)
+def distance_at(px, py, segments):
+    """Distance to the nearest of some segments, which one, and how far along it."""
+    best, which, along = np.inf, -1, 0.0
+    for s in range(segments.shape[0]):
+        d2, t = _to_segment(px, py, segments[s])
+        if d2 < best:
+            best, which, along = d2, s, t
+    return np.sqrt(best), which, along
+
+
+@njit(cache=True, nogil=True)
+def distances(points, segments):
+    """Of many points: distance, segment, and how far along it."""
+    n = points.shape[0]
+    far, which, along = np.empty(n), np.empty(n, np.int64), np.empty(n)
+    for i in range(n):
+        far[i], which[i], along[i] = distance_at(points[i, 0], points[i, 1], segments)
+    return far, which, along
+
+
+@njit(cache=True, nogil=True)
+def way_out(px, py, ux, uy, segments, near):
+    """How far a ray goes before it crosses one of some segments, beyond a distance."""
+    best = np.inf
+    for s in range(segments.shape[0]):
+        ax, ay, bx, by = segments[s]
+        vx, vy = bx - ax, by - ay
+        det = ux * vy - uy * vx
+        if abs(det) <= 1e-14 * (abs(vx) + abs(vy)):
+            continue
+        wx, wy = ax - px, ay - py
+        t = (wx * vy - wy * vx) / det
+        k = (wx * uy - wy * ux) / det
+        if near < t < best and -1e-9 <= k <= 1 + 1e-9:
+            best = t
+    return best
+
+
+@njit(cache=True, nogil=True)
+def reaches(points, ways, far, held, around, near):
+    """How far from each point the underside goes on, away from what holds it.
+
+    Along a ray from what holds the point, until the underside ends or something else is nearer.
+    """
+    n = points.shape[0]
+    out = np.zeros(n)
+    for i in range(n):
+        px, py, ux, uy = points[i, 0], points[i, 1], ways[i, 0], ways[i, 1]
+        end = way_out(px, py, ux, uy, around, near)
+        if end == np.inf:
+            continue
+        # Beyond the ridge something else is nearer; it stays so along the ray.
+        low, high = 0.0, end
+        d, _, _ = distance_at(px + ux * end, py + uy * end, held)
+        if d >= far[i] + end - near:
+            out[i] = end
+            continue
+        for _ in range(40):
+            middle = 0.5 * (low + high)
+            d, _, _ = distance_at(px + ux * middle, py + uy * middle, held)
+            if d >= far[i] + middle - near:
+                low = middle
+            else:
+                high = middle
+        out[i] = low
+    return out
+
+
+@njit(cache=True, nogil=True)
+def inward_thickness(vertices, facets, order, box, first_leaf, normals, places, facing):
+    """From places on the surface straight inwards to where it is left; infinite for nowhere."""
+    out = np.full(places.shape[0], np.inf)
+    for i in range(places.shape[0]):
+        n = facing[i]
+        if n[0] == 0.0 and n[1] == 0.0 and n[2] == 0.0:
+            continue
+        way = -n
+        least = 1e-7
+        for _ in range(8):
+            f, t = first_hit(
+                vertices, facets, order, box, first_leaf, places[i], way, least
+            )  # fmt: skip
+            if f < 0:
+                break
+            # Left where the surface faces along the way; what faces against it is its own rim.
+            if normals[f, 0] * way[0] + normals[f, 1] * way[1] + normals[f, 2] * way[2] > 0:
+                out[i] = t
+                break
+            least = t + 1e-7
+    return out
+
+
+@njit(cache=True, nogil=True)
+def between_cells(values, x, y, z):
+    """A value between the cells of a net, linear along each axis."""
+    nx, ny, nz = values.shape
+    i = min(max(int(np.floor(x)), 0), nx - 2)
+    j = min(max(int(np.floor(y)), 0), ny - 2)
+    k = min(max(int(np.floor(z)), 0), nz - 2)
+    fx, fy, fz = x - i, y - j, z - k
+    low = (values[i, j, k] * (1 - fx) + values[i + 1, j, k] * fx) * (1 - fy) + (
+        values[i, j + 1, k] * (1 - fx) + values[i + 1, j + 1, k] * fx
+    ) * fy
+    high = (values[i, j, k + 1] * (1 - fx) + values[i + 1, j, k + 1] * fx) * (1 - fy) + (
+        values[i, j + 1, k + 1] * (1 - fx) + values[i + 1, j + 1, k + 1] * fx
+    ) * fy
+    return low * (1 - fz) + high * fz

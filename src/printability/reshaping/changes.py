@@ -1,0 +1,145 @@
+"""What all changes of shape share: the register, their dimensions, and what they come to."""
+
+from collections.abc import Callable
+from dataclasses import dataclass, field
+from functools import cached_property
+
+import manifold3d
+import numpy as np
+
+from ..errors import EditError
+from ..mesh import Mesh
+from ..parts import Anchor, Part, resolve
+from ..splitting import Plane, Tracked, tracked
+
+__all__ = ["CHANGES", "Change", "Dimension", "Ground", "Worked", "registered_change"]
+
+
+@dataclass(frozen=True)
+class Dimension:
+    """A number of a change: what it is called, its unit, range, and what it usually is."""
+
+    label: str
+    unit: str
+    low: float
+    high: float
+    usual: float
+    choices: tuple[str, ...] = ()
+
+
+@dataclass(frozen=True, eq=False)
+class Ground:
+    """A part as a change finds it: turned so that what was down then is down.
+
+    Attributes
+    ----------
+    part : Part
+    plane : Plane
+        Its axes; the third points up.
+    tracked : Tracked
+        The part's bodies as solids, in those axes.
+    """
+
+    part: Part
+    plane: Plane
+    tracked: Tracked
+
+    @cached_property
+    def mesh(self) -> Mesh:
+        """The part in those axes."""
+        return self.part.mesh.moved(
+            np.ascontiguousarray(self.plane.inside(self.part.mesh.vertices))
+        )
+
+    @cached_property
+    def lowest(self) -> float:
+        """Height of its lowest place, mm."""
+        return float(self.mesh.vertices[:, 2].min())
+
+    @cached_property
+    def size_mm(self) -> float:
+        """Greatest extent."""
+        return float(np.ptp(self.mesh.vertices, axis=0).max())
+
+    def facet_of(self, place: Anchor) -> int:
+        """The facet that a place is on; -1 where the surface is not there any more."""
+        at = resolve(place, self.part)
+        return -1 if at is None else at.facet
+
+    def at(self, place: Anchor) -> np.ndarray | None:
+        """(3,) float: where a place is; None where the surface is not there any more."""
+        found = resolve(place, self.part)
+        return None if found is None else found.on(self.mesh)
+
+
+@dataclass(frozen=True, eq=False)
+class Worked:
+    """What a change takes away and adds, as solids in the ground's axes.
+
+    Attributes
+    ----------
+    take, add : list of Manifold
+        Added after what is taken.
+    said : tuple of str
+        What the maker should know of it.
+    """
+
+    take: list[manifold3d.Manifold] = field(default_factory=list)
+    add: list[manifold3d.Manifold] = field(default_factory=list)
+    said: tuple[str, ...] = ()
+
+
+@dataclass(frozen=True)
+class Change:
+    """A kind of change.
+
+    Attributes
+    ----------
+    key, label : str
+    about : str
+        What it does, for the maker.
+    work : callable
+        Of `Ground`, the places as anchors, and the dimensions by name: `Worked`. May raise
+        `EditError` where it cannot be made.
+    needs_place : bool
+    dimensions : dict
+        Name to `Dimension`.
+    """
+
+    key: str
+    label: str
+    about: str
+    work: Callable[[Ground, tuple[Anchor, ...], dict], Worked]
+    needs_place: bool
+    dimensions: dict[str, Dimension]
+
+
+CHANGES: dict[str, Change] = {}
+
+
+def registered_change(key: str, label: str, about: str, needs_place: bool = True, **dimensions):
+    """Decorator: makes a kind of change known under its key."""
+
+    def keep(work):
+        CHANGES[key] = Change(key, label, about, work, needs_place, dimensions)
+        return work
+
+    return keep
+
+
+def ground_of(part: Part, down) -> Ground:
+    """A part as a change finds it; ``down`` in the import's own numbers.
+
+    Raises
+    ------
+    EditError
+        If its surface bounds no solid.
+    """
+    plane = Plane.through(-part.frame.normal(down), (0.0, 0.0, 0.0))
+    found = tracked(part, plane.axes, (), 0.0)
+    if found is None:
+        raise EditError(
+            "The model’s surface is open, so its shape cannot be changed; repair it where it "
+            "was made."
+        )
+    return Ground(part, plane, found)

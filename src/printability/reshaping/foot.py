@@ -1,0 +1,129 @@
+"""Changes at the foot: flattened, and its edges bevelled."""
+
+import math
+
+import manifold3d
+import numpy as np
+
+from ..errors import EditError
+from .changes import Dimension, Ground, Worked, registered_change
+
+__all__ = ["bevel_solid", "sink_for_area"]
+
+# Sides of the cones that make bevels round corners (ours).
+_SIDES = 24
+_MOST_EDGES = 4_000
+
+
+def _foot(ground: Ground, height: float, taken=()) -> list[np.ndarray]:
+    """Outlines of the part at a height, (n, 2) each."""
+    out = []
+    for solid in ground.tracked.solids:
+        for one in taken:
+            solid = solid - one
+        out += [np.asarray(ring) for ring in solid.slice(height).to_polygons()]
+    return out
+
+
+def bevel_solid(
+    rings: list[np.ndarray], height: float, size_mm: float, angle_deg: float
+) -> manifold3d.Manifold | None:
+    """What is taken along outlines so that they are set back at a height and rise to them.
+
+    Everything nearer to an outline than ``size - (z - height)`` over the slope; None for none.
+    """
+    deep = size_mm * math.tan(math.radians(angle_deg))
+    count = sum(len(ring) for ring in rings)
+    if not count:
+        return None
+    if count > _MOST_EDGES:
+        raise EditError("The foot has too many edges to be bevelled; simplify the model first.")
+    below = 0.02 * deep
+    solids = []
+    for ring in rings:
+        for a, b in zip(ring, np.roll(ring, -1, axis=0), strict=True):
+            turn = math.atan2(b[1] - a[1], b[0] - a[0])
+            # Corners of the cone lie square to the edge, so that along it the bevel is exact.
+            angle = turn + math.pi / 2 + 2 * math.pi * np.arange(_SIDES) / _SIDES
+            around = np.stack([np.cos(angle), np.sin(angle)], axis=1)
+            points = []
+            for p in (a, b):
+                foot = p + around * size_mm * 1.02
+                points.append(np.column_stack([foot, np.full(_SIDES, height - below)]))
+                points.append(np.array([[p[0], p[1], height + deep]]))
+            solids.append(manifold3d.Manifold.hull_points(np.concatenate(points)))
+    return manifold3d.Manifold.batch_boolean(solids, manifold3d.OpType.Add)
+
+
+def sink_for_area(ground: Ground, area_mm2: float) -> float:
+    """How far a part is sunk until its foot has an area.
+
+    Raises
+    ------
+    EditError
+        If it never has.
+    """
+    low = ground.lowest
+    top = float(ground.mesh.vertices[:, 2].max())
+
+    def area(sink: float) -> float:
+        return sum(one.slice(low + sink).area() for one in ground.tracked.solids)
+
+    steps = np.linspace(0, top - low, 241)[1:-1]
+    found = next((k for k, s in enumerate(steps) if area(float(s)) >= area_mm2), None)
+    if found is None:
+        raise EditError("No level of the part is as large as that.")
+    first, last = (0.0 if found == 0 else float(steps[found - 1])), float(steps[found])
+    for _ in range(40):
+        middle = (first + last) / 2
+        first, last = (first, middle) if area(middle) >= area_mm2 else (middle, last)
+    return last
+
+
+@registered_change(
+    "flatten", "Flatten the foot",
+    "Sinks the part a little and cuts off what is below the plate.",
+    needs_place=False,
+    sink_mm=Dimension("sunk by", "mm", 0.0, 200, 0.5),
+    area_mm2=Dimension("until the foot is", "mm²", 0, 1e6, 0),
+    bevel_mm=Dimension("bevelled by", "mm", 0, 20, 0),
+)  # fmt: skip
+def flatten(ground: Ground, places, size: dict) -> Worked:
+    """Cut at a level above the lowest place, or at which the foot has an area."""
+    sink = sink_for_area(ground, size["area_mm2"]) if size["area_mm2"] > 0 else size["sink_mm"]
+    if sink <= 0:
+        raise EditError("Sunk by nothing, nothing is cut.")
+    level = ground.lowest + sink
+    if level >= ground.mesh.vertices[:, 2].max():
+        raise EditError("That would cut all of it away.")
+    take = [_below(ground, level)]
+    foot = sum(one.slice(level).area() for one in ground.tracked.solids)
+    said = [f"Sunk by {sink:.2f} mm; the foot is {foot:.1f} mm²."]
+    if size["bevel_mm"] > 0:
+        rings = _foot(ground, level)
+        bevel = bevel_solid(rings, level, size["bevel_mm"], 45.0)
+        take += [bevel] if bevel is not None else []
+    return Worked(take=take, said=tuple(said))
+
+
+def _below(ground: Ground, level: float) -> manifold3d.Manifold:
+    low, high = ground.mesh.vertices.min(axis=0) - 1.0, ground.mesh.vertices.max(axis=0) + 1.0
+    box = manifold3d.Manifold.cube((high[0] - low[0], high[1] - low[1], level - low[2]))
+    return box.translate(tuple(float(v) for v in low))
+
+
+@registered_change(
+    "bevel", "Bevel the foot",
+    "Sets the lowest edges back, for lifting off and against a squashed first layer.",
+    needs_place=False,
+    size_mm=Dimension("set back by", "mm", 0.1, 20, 0.6),
+    angle_deg=Dimension("angle from the plate", "°", 20, 80, 45),
+)  # fmt: skip
+def bevel(ground: Ground, places, size: dict) -> Worked:
+    """A bevel along the outline of what rests on the plate."""
+    height = ground.lowest
+    rings = _foot(ground, height + 1e-6 * ground.size_mm)
+    solid = bevel_solid(rings, height, size["size_mm"], size["angle_deg"])
+    if solid is None:
+        raise EditError("Nothing rests on the plate as it was turned then.")
+    return Worked(take=[solid])

@@ -1,0 +1,238 @@
+"""A change of shape as a step: of parts, kept as plain data, made anew wherever it is looked at."""
+
+from collections import OrderedDict
+from dataclasses import dataclass, field
+from functools import cached_property
+from threading import Lock
+
+import manifold3d
+import numpy as np
+
+from ..errors import EditError
+from ..mesh import Mesh, mesh_of
+from ..mesh.nearest import nearest_facing
+from ..parts import Anchor, Part, Step, is_of
+from ..parts.part import digest_of
+from .changes import CHANGES, Ground, Worked, ground_of
+
+__all__ = ["Reshape", "Reshaped", "reshape_told", "reshaped"]
+
+# Corners of a body at which it is measured how far the surface moves.
+_MOST_MEASURED = 200
+# What was said of changes made lately, by part and change: building parts makes them.
+_TOLD: OrderedDict[tuple[str, str], dict] = OrderedDict()
+_MOST_TOLD, _GUARD = 400, Lock()
+
+
+@dataclass(frozen=True)
+class Reshape(Step):
+    """A change of a part's shape.
+
+    Attributes
+    ----------
+    key : str
+    part : str
+        Which part is changed, with all that is left of it.
+    change : str
+        Key of the kind of change.
+    down : (3,) tuple of float
+        What was down when it was made, in the import's own numbers.
+    places : tuple of Anchor
+        Where; two where it is made on both sides.
+    size : tuple of (str, float or str)
+        Its dimensions.
+    on : bool
+        Whether it is made; else it is only kept.
+    insist : bool
+        Whether it may touch what is kept clean.
+    """
+
+    key: str
+    part: str
+    change: str
+    down: tuple[float, float, float]
+    places: tuple[Anchor, ...] = ()
+    size: tuple[tuple[str, float | str], ...] = ()
+    on: bool = True
+    insist: bool = False
+
+    def __repr__(self) -> str:
+        """All that the shape depends on."""
+        if not self.on:
+            return f"Reshape(off, {self.key!r})"
+        return (
+            f"Reshape({self.part!r}, {self.change!r}, {self.down!r}, {self.places!r}, "
+            f"{self.size!r})"
+        )
+
+    def applied(self, parts: tuple[Part, ...]) -> tuple[Part, ...]:
+        """What it leaves; a part that it cannot change stays as it is."""
+        if not self.on:
+            return parts
+        return tuple(self._changed(part) if is_of(self.part, part.key) else part for part in parts)
+
+    def _changed(self, part: Part) -> Part:
+        try:
+            made = reshaped(part, self)
+        except EditError as error:
+            _keep(part, self, _refused(error))
+            return part
+        _keep(part, self, made.told())
+        return made.part
+
+
+@dataclass(frozen=True, eq=False)
+class Reshaped:
+    """A part with a change made.
+
+    Attributes
+    ----------
+    part : Part
+    ground : Ground
+        What it was made on.
+    solids, added, taken : list of Manifold
+        The part's bodies after it, and the difference, in the ground's axes.
+    said : tuple of str
+    """
+
+    part: Part
+    ground: Ground
+    solids: list[manifold3d.Manifold] = field(repr=False)
+    added: list[manifold3d.Manifold] = field(repr=False)
+    taken: list[manifold3d.Manifold] = field(repr=False)
+    said: tuple[str, ...] = ()
+
+    def told(self) -> dict:
+        """Volumes, farthest move, and what is to be said, as plain data."""
+        return {
+            "added_mm3": self.added_mm3, "taken_mm3": self.taken_mm3,
+            "farthest_mm": self.farthest_mm, "said": list(self.said), "problem": "",
+        }  # fmt: skip
+
+    @cached_property
+    def farthest_mm(self) -> float:
+        """How far the surface is moved at most: from what changes to the other surface.
+
+        Measured at corners of what is added, from the part before, and at corners of what is
+        taken away, from the part after; of many corners at evenly chosen ones.
+        """
+        after = self.part.mesh.moved(
+            np.ascontiguousarray(self.ground.plane.inside(self.part.mesh.vertices))
+        )
+        far = 0.0
+        for solids, surface in ((self.added, self.ground.mesh), (self.taken, after)):
+            for solid in solids:
+                places = np.asarray(solid.to_mesh64().vert_properties)[:, :3]
+                for p in places[:: max(len(places) // _MOST_MEASURED, 1)]:
+                    found = nearest_facing(surface.index, p, (0.0, 0.0, 0.0), -1.0, np.inf)
+                    far = max(far, float(found[1]))
+        return far
+
+    @property
+    def added_mm3(self) -> float:
+        """Volume that is added."""
+        return float(sum(one.volume() for one in self.added))
+
+    @property
+    def taken_mm3(self) -> float:
+        """Volume that is taken away."""
+        return float(sum(one.volume() for one in self.taken))
+
+    def mesh_of_difference(self, added: bool) -> Mesh:
+        """What is added or taken away, in the part's own mm."""
+        solids = self.added if added else self.taken
+        meshes = [mesh_of(one) for one in solids if not one.is_empty()]
+        if not meshes:
+            return Mesh(np.zeros((0, 3)), np.zeros((0, 3), np.int32))
+        start = np.cumsum([0] + [len(m.vertices) for m in meshes[:-1]])
+        return Mesh(
+            np.concatenate([m.vertices for m in meshes]) @ self.ground.plane.axes,
+            np.concatenate([m.facets + s for m, s in zip(meshes, start, strict=True)]).astype(
+                np.int32
+            ),
+        )
+
+
+def reshaped(part: Part, step: Reshape) -> Reshaped:
+    """Make a change.
+
+    Raises
+    ------
+    EditError
+        With a sentence, where it cannot be made on this part.
+    """
+    change = CHANGES[step.change]
+    size = {name: d.usual if not d.choices else d.choices[0]
+            for name, d in change.dimensions.items()} | dict(step.size)  # fmt: skip
+    ground = ground_of(part, step.down)
+    if change.needs_place and not step.places:
+        raise EditError("Click the place first.")
+    worked = change.work(ground, step.places, size)
+    before = ground.tracked.solids
+    after = _made(before, worked)
+    if not after:
+        raise EditError("Nothing would be left of the part.")
+    added = [one for one in _difference(worked.add, before) if one.volume() > 0]
+    taken = [one for one in (s ^ t for s in before for t in worked.take) if one.volume() > 0]
+    moved = sum(one.volume() for one in (*added, *taken))
+    if not moved > 1e-9 * sum(abs(one.volume()) for one in before):
+        raise EditError("It would change nothing.")
+    mesh, origin = ground.tracked.back(after)
+    digest = digest_of(part.shape_digest, repr(part.frame), repr(step))
+    made = Part(part.key, mesh, origin, part.frame, digest)
+    return Reshaped(made, ground, after, added, taken, worked.said)
+
+
+def _made(before: list[manifold3d.Manifold], worked: Worked) -> list[manifold3d.Manifold]:
+    """Bodies with what is taken away and added; what is added joins those that it touches."""
+    take = manifold3d.Manifold.batch_boolean(worked.take, manifold3d.OpType.Add) if (
+        worked.take
+    ) else None  # fmt: skip
+    solids = [one if take is None else one - take for one in before]
+    least = 1e-12 * sum(abs(one.volume()) for one in before)
+    solids = [one for one in solids if one.volume() > least]
+    for add in worked.add:
+        shared = [(one ^ add).volume() for one in solids]
+        touched = [i for i, v in enumerate(shared) if v > 0]
+        if not touched:
+            raise EditError("What would be added touches nothing.")
+        joined = manifold3d.Manifold.batch_boolean(
+            [add, *(solids[i] for i in touched)], manifold3d.OpType.Add
+        )
+        solids = [one for i, one in enumerate(solids) if i not in touched] + [joined]
+    for one in solids:
+        if one.status() != manifold3d.Error.NoError:
+            raise EditError("The change leaves no closed surface.")
+    return solids
+
+
+def _difference(add: list[manifold3d.Manifold], before: list[manifold3d.Manifold]):
+    for one in add:
+        for solid in before:
+            one = one - solid
+        yield one
+
+
+def _refused(error: EditError) -> dict:
+    return {"added_mm3": 0.0, "taken_mm3": 0.0, "farthest_mm": 0.0, "said": [],
+            "problem": str(error)}  # fmt: skip
+
+
+def _keep(part: Part, step: Reshape, told: dict) -> dict:
+    with _GUARD:
+        _TOLD[part.digest, repr(step)] = told
+        while len(_TOLD) > _MOST_TOLD:
+            _TOLD.popitem(last=False)
+    return told
+
+
+def reshape_told(part: Part, step: Reshape) -> dict:
+    """What a change adds, takes, moves and has to say on a part; ``problem`` where it cannot."""
+    with _GUARD:
+        known = _TOLD.get((part.digest, repr(step)))
+    if known is not None:
+        return known
+    try:
+        return _keep(part, step, reshaped(part, step).told())
+    except EditError as error:
+        return _keep(part, step, _refused(error))

@@ -1,0 +1,256 @@
+"""Thin places made thicker, thick ones hollow, and holes that drain them."""
+
+from collections import deque
+
+import manifold3d
+import numpy as np
+from PIL import Image, ImageDraw
+
+from ..errors import EditError
+from ..mesh import facet_normals
+from . import _kernels
+from .changes import Dimension, Ground, Worked, registered_change
+
+__all__ = ["thin_facets"]
+
+# As many facets are grown at most; corners share a direction where they turn by less (ours).
+_MOST_FACETS, _SHARED_COS = 8_000, 0.75
+# Where in a facet its thickness is measured: near its corners.
+_INSET = 0.02
+# Places across the longest side of what is hollowed, at most.
+_MOST_ACROSS = 90
+
+
+def thin_facets(ground: Ground, least_mm: float) -> tuple[np.ndarray, np.ndarray]:
+    """Facets behind which the material is thinner than so much, and how thick it is there.
+
+    Returns
+    -------
+    facets : (k,) int
+    thick_mm : (k, 3) float
+        Straight inwards from near each corner.
+    """
+    mesh, index = ground.mesh, ground.mesh.index
+    normals = facet_normals(mesh)
+    corners = mesh.vertices[mesh.facets]
+    middle = corners.mean(axis=1)
+    thick = np.empty((len(corners), 3))
+    for k in range(3):
+        places = np.ascontiguousarray((1 - _INSET) * corners[:, k] + _INSET * middle)
+        thick[:, k] = _kernels.inward_thickness(
+            index.vertices, index.facets, index.order, index.box, index.first_leaf, normals,
+            places, normals,
+        )  # fmt: skip
+    thin = thick.min(axis=1) < least_mm * (1 - 1e-9)
+    return np.flatnonzero(thin), thick[thin]
+
+
+def _corner_normals(mesh, facets: np.ndarray, normals: np.ndarray) -> np.ndarray:
+    """(k, 3, 3) float: at each corner the mean of the thin facets that turn little there."""
+    around: dict[int, list[int]] = {}
+    for row, corners in enumerate(mesh.facets[facets].tolist()):
+        for v in corners:
+            around.setdefault(v, []).append(row)
+    own = normals[facets]
+    out = np.empty((len(facets), 3, 3))
+    for row, corners in enumerate(mesh.facets[facets].tolist()):
+        for k, v in enumerate(corners):
+            others = own[around[v]]
+            near = np.unique(np.round(others[others @ own[row] > _SHARED_COS], 9), axis=0)
+            mean = near.sum(axis=0)
+            # Longer where facets turn, so that each is as far out as it should be.
+            mean /= np.linalg.norm(mean)
+            out[row, k] = mean / max(float(mean @ own[row]), 0.5)
+    return out
+
+
+@registered_change(
+    "thicken", "Thicken",
+    "Makes thin walls, pins and edges as thick as they must be, and leaves what is thick enough.",
+    needs_place=False,
+    least_mm=Dimension("at least", "mm", 0.1, 50, 0.8),
+    way=Dimension("grows", "", 0, 0, 0, ("both sides", "this side", "other side")),
+)  # fmt: skip
+def thicken(ground: Ground, places, size: dict) -> Worked:
+    """Grow thin facets along their normals; at a place, those that belong together there."""
+    mesh, least = ground.mesh, size["least_mm"]
+    facets, thick = thin_facets(ground, least)
+    if places:
+        at = ground.facet_of(places[0])
+        chosen = _connected(mesh, facets, at)
+        facets, thick = facets[chosen], thick[chosen]
+    elif size["way"] != "both sides":
+        raise EditError("Click the side that is to grow.")
+    if not len(facets):
+        raise EditError(f"Nothing{' there' if places else ''} is thinner than {least:g} mm.")
+    if len(facets) > _MOST_FACETS:
+        raise EditError(
+            f"{len(facets):,} facets are thinner than that; up to {_MOST_FACETS:,} can be grown. "
+            "Click a place, or choose less."
+        )
+    normals = facet_normals(mesh)
+    way = _corner_normals(mesh, facets, normals)
+    corners = mesh.vertices[mesh.facets[facets]]
+    thick = np.minimum(thick, least)  # a corner that is thick enough stays where it is
+    grow = (least - thick)[:, :, None]
+    out = {"both sides": 0.5, "this side": 1.0, "other side": 0.0}[size["way"]]
+    high = corners + out * grow * way
+    low = corners - thick[:, :, None] * way - (1 - out) * grow * way
+    solids = [
+        manifold3d.Manifold.hull_points(np.concatenate([high[i], low[i]]))
+        for i in range(len(facets))
+    ]
+    solids = [one for one in solids if one.volume() > 0]
+    grown = manifold3d.Manifold.batch_boolean(solids, manifold3d.OpType.Add)
+    grown = grown.trim_by_plane((0, 0, 1), ground.lowest)
+    before = sum(one.genus() for one in ground.tracked.solids)
+    whole = manifold3d.Manifold.batch_boolean(
+        [grown, *ground.tracked.solids], manifold3d.OpType.Add
+    )
+    said = [f"{len(facets):,} facets were thinner than {least:g} mm."]
+    if len(whole.decompose()) < len(ground.tracked.solids):
+        said.append("It joins bodies that were apart.")
+    elif whole.genus() != before:
+        said.append("It closes or opens a gap: look at it before you take it.")
+    return Worked(add=[one for one in grown.decompose() if one.volume() > 0], said=tuple(said))
+
+
+def _connected(mesh, facets: np.ndarray, start: int) -> np.ndarray:
+    """(k,) bool: which of some facets hang together with one of them."""
+    among = np.zeros(len(mesh.facets), bool)
+    among[facets] = True
+    found = np.zeros(len(mesh.facets), bool)
+    if start < 0 or not among[start]:
+        return found[facets]
+    found[start] = True
+    queue = deque([start])
+    while queue:
+        f = queue.popleft()
+        for t in mesh.twin[3 * f : 3 * f + 3]:
+            if t >= 0 and among[t // 3] and not found[t // 3]:
+                found[t // 3] = True
+                queue.append(int(t) // 3)
+    return found[facets]
+
+
+@registered_change(
+    "hollow", "Hollow it",
+    "Takes the inside out and leaves a wall; drain it where it stands.",
+    needs_place=False,
+    wall_mm=Dimension("wall", "mm", 0.4, 50, 2.0),
+    drain_mm=Dimension("drain holes", "mm", 0, 50, 3.0),
+)  # fmt: skip
+def hollow(ground: Ground, places, size: dict) -> Worked:
+    """A room inside, at least the wall away from the surface, by distances on a net of cells.
+
+    With a hole through the wall at the room's lowest place, and one at its highest.
+    """
+    wall = size["wall_mm"]
+    rooms = [room for solid in ground.tracked.solids if (room := _room(solid, wall)) is not None]
+    rooms = [one for room in rooms for one in room.decompose()]
+    rooms = [one for one in rooms if one.volume() > (2 * wall) ** 3]
+    if not rooms:
+        raise EditError(f"Nowhere is there room inside walls of {wall:g} mm.")
+    take, said = list(rooms), []
+    if size["drain_mm"] > 0:
+        for room in rooms:
+            take += _drains(ground, room, size["drain_mm"], said)
+    volume = sum(one.volume() for one in rooms)
+    said.insert(0, f"{volume:,.0f} mm³ are hollow; the wall is an estimate from {wall:g} mm up.")
+    return Worked(take=take, said=tuple(said))
+
+
+def _room(solid: manifold3d.Manifold, wall_mm: float) -> manifold3d.Manifold | None:
+    """What of a solid lies deeper than a wall."""
+    from scipy.ndimage import distance_transform_edt
+
+    box = solid.bounding_box()
+    low, high = np.array(box[:3]), np.array(box[3:])
+    cell = max(wall_mm / 3, float((high - low).max()) / _MOST_ACROSS)
+    low = low - 1.5 * cell
+    shape = np.ceil((high - low) / cell).astype(int) + 2
+    if shape.prod() > 4_000_000:
+        raise EditError("It is too large to be hollowed with so thin a wall.")
+    inside = np.zeros(shape, bool)
+    for k in range(shape[2]):
+        picture = Image.new("1", (int(shape[0]), int(shape[1])))
+        draw = ImageDraw.Draw(picture)
+        rings = solid.slice(float(low[2] + k * cell)).to_polygons()
+        filled = np.zeros((shape[1], shape[0]), bool)
+        for ring in rings:  # even and odd: holes are rings like any other
+            draw.rectangle((0, 0, int(shape[0]), int(shape[1])), fill=0)
+            draw.polygon([tuple((p - low[:2]) / cell) for p in ring], fill=1)
+            filled ^= np.asarray(picture)
+        inside[:, :, k] = filled.T
+    deep = distance_transform_edt(inside) * cell
+    # A cell's middle counts as up to a cell nearer to the surface than it was found: on the safe
+    # side, the wall is never thinner than asked for.
+    deep -= cell
+    if deep.max() <= wall_mm:
+        return None
+
+    x0, y0, z0 = (float(v) for v in low)
+
+    def at(x: float, y: float, z: float) -> float:
+        return _kernels.between_cells(deep, (x - x0) / cell, (y - y0) / cell, (z - z0) / cell)
+
+    room = manifold3d.Manifold.level_set(
+        at, (*map(float, low), *map(float, low + (shape - 1) * cell)), cell, wall_mm
+    )
+    return None if room.is_empty() else room.simplify(0.1 * cell)
+
+
+def _drains(ground: Ground, room: manifold3d.Manifold, wide_mm: float, said: list[str]):
+    """Holes straight down and up from a room's lowest and highest place."""
+    places = np.asarray(room.to_mesh64().vert_properties)[:, :3]
+    z = ground.mesh.vertices[:, 2]
+    out = []
+    for pick, low, high in (
+        (places[np.argmin(places[:, 2])], float(z.min()) - 1.0, None),
+        (places[np.argmax(places[:, 2])], None, float(z.max()) + 1.0),
+    ):
+        bottom = low if low is not None else float(pick[2]) - wide_mm
+        top = high if high is not None else float(pick[2]) + wide_mm
+        hole = manifold3d.Manifold.cylinder(top - bottom, wide_mm / 2, wide_mm / 2, 32)
+        out.append(hole.translate((float(pick[0]), float(pick[1]), bottom)))
+        where = "lowest" if low is not None else "highest"
+        said.append(f"A hole of {wide_mm:g} mm at its {where} place.")
+    return out
+
+
+@registered_change(
+    "drain", "Drain hole",
+    "Makes a hole from a place straight inwards to the room behind the wall.",
+    wide_mm=Dimension("diameter", "mm", 0.5, 50, 3.0),
+)  # fmt: skip
+def drain(ground: Ground, places, size: dict) -> Worked:
+    """A hole square to the surface, as deep as the wall."""
+    mesh, take = ground.mesh, []
+    normals, index = facet_normals(mesh), mesh.index
+    for place in places:
+        facet, at = ground.facet_of(place), ground.at(place)
+        if at is None:
+            raise EditError("The place it was made at is not there any more.")
+        n = normals[facet]
+        deep = float(_kernels.inward_thickness(
+            index.vertices, index.facets, index.order, index.box, index.first_leaf, normals,
+            at[None] - 1e-6 * n, n[None],
+        )[0])  # fmt: skip
+        if not np.isfinite(deep):
+            raise EditError("There is no room behind that place.")
+        wide = size["wide_mm"]
+        long = deep + 0.5 * wide
+        hole = manifold3d.Manifold.cylinder(long + wide, wide / 2, wide / 2, 32)
+        hole = hole.translate((0, 0, -long))
+        axes = _axes_along(n)
+        hole = hole.transform(np.column_stack([axes, at]))
+        take.append(hole)
+    return Worked(take=take)
+
+
+def _axes_along(way: np.ndarray) -> np.ndarray:
+    """(3, 3) float: columns, the third along a direction."""
+    side = np.array([1.0, 0, 0]) if abs(way[0]) < 0.9 else np.array([0, 1.0, 0])
+    u = np.cross(side, way)
+    u /= np.linalg.norm(u)
+    return np.column_stack([u, np.cross(way, u), way])

@@ -1,0 +1,161 @@
+"""An underside as it stands: its facets seen from above, what holds it and where it ends."""
+
+from collections import deque
+from dataclasses import dataclass
+from functools import cached_property
+
+import numpy as np
+
+from ..mesh import Mesh, facet_normals, first_hits
+
+__all__ = ["Underside", "flat_undersides", "underside_at"]
+
+# A facet that leans less than this from upright is a wall (ours): seen from above it has no area.
+_WALL_NZ = 0.02
+# Where the surface beyond an edge goes down by this much of its way, it holds the edge (ours).
+_GOES_DOWN = 0.02
+
+
+@dataclass(frozen=True, eq=False)
+class Underside:
+    """Facets that face down and belong together.
+
+    Attributes
+    ----------
+    mesh : Mesh
+        As it stands: up is z.
+    facets : (k,) int
+    held : (h, 2) int
+        Edges, as vertices, beyond which the surface goes down: what holds it.
+    free : (e, 2) int
+        Edges at which it ends.
+    """
+
+    mesh: Mesh
+    facets: np.ndarray
+    held: np.ndarray
+    free: np.ndarray
+
+    @cached_property
+    def own(self) -> Mesh:
+        """Its facets alone, with the vertices of all."""
+        return Mesh(self.mesh.vertices, np.ascontiguousarray(self.mesh.facets[self.facets]))
+
+    def segments(self, edges: np.ndarray) -> np.ndarray:
+        """(e, 4) float: edges seen from above."""
+        return np.ascontiguousarray(self.mesh.vertices[edges][:, :, :2].reshape(-1, 4))
+
+    @cached_property
+    def held_segments(self) -> np.ndarray:
+        """(h, 4) float: `held` seen from above."""
+        return self.segments(self.held)
+
+    @cached_property
+    def all_segments(self) -> np.ndarray:
+        """(h + e, 4) float: all its rim seen from above."""
+        return self.segments(np.concatenate([self.held, self.free]))
+
+    def heights(self, points: np.ndarray) -> np.ndarray:
+        """(n,) float: of the underside over places of the plane; NaN where there is none."""
+        own = self.own
+        low = float(own.vertices[own.facets, 2].min()) - 1.0
+        origins = np.column_stack([points, np.full(len(points), low)])
+        hit = first_hits(own.index, origins, (0.0, 0.0, 1.0), 0.0)
+        out = np.full(len(points), np.nan)
+        found = hit >= 0
+        a = own.vertices[own.facets[hit[found], 0]]
+        n = _normals(own)[hit[found]]
+        at = points[found]
+        out[found] = a[:, 2] - (
+            n[:, 0] * (at[:, 0] - a[:, 0]) + n[:, 1] * (at[:, 1] - a[:, 1])
+        ) / n[:, 2]  # fmt: skip
+        return out
+
+
+def _normals(mesh: Mesh) -> np.ndarray:
+    if "reshaping_normals" not in mesh.__dict__:
+        mesh.__dict__["reshaping_normals"] = facet_normals(mesh)
+    return mesh.__dict__["reshaping_normals"]
+
+
+def flat_undersides(mesh: Mesh, threshold_deg: float) -> np.ndarray:
+    """(m,) bool: facets that face down and are flatter than the threshold, as seen from above."""
+    down = -_normals(mesh)[:, 2]
+    return down > np.cos(np.radians(threshold_deg - 0.01))
+
+
+def underside_at(
+    mesh: Mesh, facet: int, threshold_deg: float, with_steep: bool = False
+) -> Underside | None:
+    """The underside that a facet belongs to; None where it is no underside that is too flat.
+
+    Parameters
+    ----------
+    mesh : Mesh
+        As it stands.
+    facet : int
+    threshold_deg : float
+    with_steep : bool
+        Whether with the steeper undersides by which it goes on downwards, walls not counted.
+    """
+    flat = flat_undersides(mesh, threshold_deg)
+    lowest = float(mesh.vertices[:, 2].min())
+    on_plate = mesh.vertices[mesh.facets, 2].max(axis=1) <= lowest + 1e-6
+    flat &= ~on_plate
+    if not flat[facet]:
+        return None
+    inside = np.zeros(len(flat), bool)
+    _flood(mesh, inside, [facet], flat)
+    if with_steep:
+        steep = (-_normals(mesh)[:, 2] > _WALL_NZ) & ~flat & ~on_plate
+        rim = _rim(mesh, inside)
+        held = rim[_goes_down(mesh, rim)]
+        beyond = mesh.twin[held]
+        start = [int(t) // 3 for t in beyond if t >= 0 and steep[t // 3]]
+        _flood(mesh, inside, start, steep)
+    rim = _rim(mesh, inside)
+    down = _goes_down(mesh, rim)
+    ends = np.stack([mesh.facets.ravel()[rim], _next_vertex(mesh, rim)], axis=1)
+    return Underside(mesh, np.flatnonzero(inside), ends[down], ends[~down])
+
+
+def _flood(mesh: Mesh, inside: np.ndarray, start: list[int], allowed: np.ndarray) -> None:
+    queue = deque(start)
+    inside[start] = True
+    twin = mesh.twin
+    while queue:
+        f = queue.popleft()
+        for h in (3 * f, 3 * f + 1, 3 * f + 2):
+            t = twin[h]
+            if t >= 0 and allowed[t // 3] and not inside[t // 3]:
+                inside[t // 3] = True
+                queue.append(int(t) // 3)
+
+
+def _rim(mesh: Mesh, inside: np.ndarray) -> np.ndarray:
+    """Half-edges of facets inside whose other side is not."""
+    half = np.flatnonzero(np.repeat(inside, 3))
+    twin = mesh.twin[half]
+    return half[(twin < 0) | ~inside[np.maximum(twin, 0) // 3]]
+
+
+def _next_vertex(mesh: Mesh, half: np.ndarray) -> np.ndarray:
+    return mesh.facets[half // 3, (half % 3 + 1) % 3]
+
+
+def _goes_down(mesh: Mesh, half: np.ndarray) -> np.ndarray:
+    """Whether the facet on the other side of each half-edge goes down from it."""
+    twin = mesh.twin[half]
+    has = twin >= 0
+    twin = np.maximum(twin, 0)
+    f, i = twin // 3, twin % 3
+    a = mesh.vertices[mesh.facets[f, i]]
+    b = mesh.vertices[mesh.facets[f, (i + 1) % 3]]
+    c = mesh.vertices[mesh.facets[f, (i + 2) % 3]]
+    along = b - a
+    length2 = np.maximum((along**2).sum(axis=1), 1e-300)
+    into = c - a
+    into = into - along * ((into * along).sum(axis=1) / length2)[:, None]
+    length = np.maximum(np.linalg.norm(into, axis=1), 1e-300)
+    faces_up = _normals(mesh)[f, 2] > _WALL_NZ
+    return has & (into[:, 2] / length < -_GOES_DOWN) & ~faces_up
