@@ -65,6 +65,7 @@ INSTALLED_APPS = [
     "fairstand.turning",
     "fairstand.supports",
     "fairstand.splitting",
+    "fairstand.reshaping",
     "fairstand.compare",
     "fairstand.handover",
     "fairstand.interface",

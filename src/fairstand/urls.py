@@ -9,6 +9,7 @@ urlpatterns = [
     path("bench/", include("fairstand.turning.urls")),
     path("bench/", include("fairstand.supports.urls")),
     path("bench/", include("fairstand.splitting.urls")),
+    path("bench/", include("fairstand.reshaping.urls")),
     path("bench/", include("fairstand.compare.urls")),
     path("workshop/", include("fairstand.workshop.urls")),
     path("work/", include("fairstand.work.urls")),

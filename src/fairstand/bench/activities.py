@@ -21,6 +21,7 @@ ACTIVITIES = (
     Activity("inspect", "Inspect", "bench/activities/inspect.html"),
     Activity("turn", "Turn", "turning/activity.html"),
     Activity("split", "Split", "splitting/activity.html"),
+    Activity("reshape", "Reshape", "reshaping/activity.html"),
     Activity("prop", "Prop", "supports/activity.html"),
     Activity("compare", "Compare"),
     Activity("hand-over", "Hand over", "bench/activities/hand_over.html"),

@@ -21,6 +21,12 @@ STATE = record(
     cuts=items(record(key=TEXT, part=TEXT, of=TEXT, kerf_mm=NUMBER, keep=TEXT, loose=TEXT,
                       joints=WHOLE, dovetail=FLAG, seam=TEXT,
                       plane=record(normal=numbers(3), point=numbers(3)))),
+    changes=items(record(
+        key=TEXT, change=TEXT, label=TEXT, on=FLAG, part=TEXT, size={"type": "object"}, insist=FLAG,
+        places_mm=items(numbers(3)),
+        told=record(added_mm3=NUMBER, taken_mm3=NUMBER, farthest_mm=NUMBER, said=items(TEXT),
+                    problem=TEXT),
+    )),
     unit=TEXT, process=TEXT, process_label=TEXT,
     layer_height_mm=NUMBER, threshold_deg=NUMBER, process_threshold_deg=NUMBER,
     build_volume_mm=numbers(3), angles_deg=numbers(3), lift_mm=NUMBER, move_mm=numbers(2),

@@ -8,6 +8,7 @@ from django.urls import reverse
 
 from fairstand.stances.current import Current, NeedsWork
 from fairstand.stances.cutting import plane_on_plate
+from fairstand.stances.reshaping import changes_told
 from fairstand.stances.strip import keep_figures
 from printability.edits import edit_from
 from printability.edits.props import plain_end
@@ -17,11 +18,19 @@ from printability.handover import part_named
 from printability.layers import hair_mm, levels, perimeters_mm
 from printability.measuring import measure_at
 from printability.mesh import unit_doubt, volume_mm3
+from printability.reshaping import CHANGES
 from printability.splitting import Cut
 from printability.supports import KINDS as SUPPORTS
 from printability.supports import Fitted, Rod, Solid
 
-__all__ = ["SUPPORT_KINDS", "findings_of", "measures_of", "state_of", "support_as_dict"]
+__all__ = [
+    "CHANGE_KINDS",
+    "SUPPORT_KINDS",
+    "findings_of",
+    "measures_of",
+    "state_of",
+    "support_as_dict",
+]
 
 # Overhang patches shown while the layers are still being worked out.
 MOST_FIRST = 30
@@ -39,6 +48,21 @@ SUPPORT_KINDS = [
     for kind in SUPPORTS.values()
 ]
 
+CHANGE_KINDS = [
+    {
+        "key": change.key,
+        "label": change.label,
+        "about": change.about,
+        "needs_place": change.needs_place,
+        "dimensions": [
+            {"key": name, "label": d.label, "unit": d.unit, "low": d.low, "high": d.high,
+             "choices": list(d.choices)}
+            for name, d in change.dimensions.items()
+        ],
+    }
+    for change in CHANGES.values()
+]  # fmt: skip
+
 
 def state_of(now: Current) -> dict:
     """The stance without its layers: placing, pillars, doubts, undo and redo."""
@@ -55,6 +79,7 @@ def state_of(now: Current) -> dict:
         "part": setup.part,
         "parts": _parts(now),
         "cuts": _cuts(now),
+        "changes": changes_told(now),
         "unit": setup.frame.unit,
         "process": process.key,
         "process_label": process.label,

@@ -43,7 +43,14 @@ from .pictures import stance_drawing
 from .schemas import BODIES, FINDINGS, PLANE, STATE
 from .section import all_layers_zip, plane_context, section_context
 from .tasks import slice_stance
-from .telling import SUPPORT_KINDS, findings_of, measures_of, state_of, support_as_dict
+from .telling import (
+    CHANGE_KINDS,
+    SUPPORT_KINDS,
+    findings_of,
+    measures_of,
+    state_of,
+    support_as_dict,
+)
 
 __all__ = [
     "bodies",
@@ -115,6 +122,7 @@ def page(request, stance_id):
         "state": state_of(now),
         "activities": [{"key": a.key, "label": a.label} for a in ACTIVITIES],
         "kinds": SUPPORT_KINDS,
+        "changes": CHANGE_KINDS,
         "dyes": [{"name": name, "rgb": rgb} for name, rgb in NAMED.items()],
         "asked_from_facets": settings.FAIRSTAND_ASKED_FROM_FACETS,
         "urls": {
@@ -156,6 +164,10 @@ def page(request, stance_id):
                     "others",
                     "assembly",
                 )
+            },
+            "reshape": {
+                name: reverse(f"reshaping:{name}", **url)
+                for name in ("try", "gain", "before", "small")
             },
             "ways": reverse("turning:ways_out", **url),
             **{name: reverse(f"stances:{name}", **url) for name in STRIP_CHANGES},

@@ -25,6 +25,7 @@ from printability.supports import (
 from .current import Current, current
 from .cutting import check_cut, check_joints, cut_completed, cut_face, joints_completed
 from .models import EditRecord, Stance
+from .reshaping import check_reshape, reshape_completed
 
 # How the page asks for a support; the one name is of an earlier day.
 MAKE_SUPPORT = ("support", "pillar")
@@ -88,6 +89,8 @@ def _said_in_full(before: Current, user, kind: str, parameters, taken: tuple[str
         # As large as this part may be: said in numbers, for each part would say its own.
         scaled = edit_from(kind, parameters).applied(before.setup, before.source).frame.scale
         return "scale", dict(zip("xyz", scaled, strict=True))
+    if kind == "reshape":
+        return kind, reshape_completed(before, parameters, taken)
     if kind == "several":
         return kind, _each_in_full(before, user, parameters)
     return kind, parameters
@@ -126,10 +129,14 @@ def _checked(before: Current, now: Current, edit: Edit) -> tuple[Edit, str]:
         check_cut(before, now, edit)
     elif edit.kind == "joints":
         check_joints(now, edit)
+    elif edit.kind == "reshape":
+        check_reshape(before, now, edit)
     elif edit.kind == "several":
         for one in edit.edits:
             if one.kind == "cut":
                 cut_face(now, one.key)
+            elif one.kind == "reshape":
+                check_reshape(before, now, one)
     return edit, ""
 
 

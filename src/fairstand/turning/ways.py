@@ -11,7 +11,7 @@ from printability.edits import edit_from
 from printability.edits.props import plain_support
 from printability.errors import EditError
 from printability.findings import Finding
-from printability.ways_out import predict, props_out, turns_out
+from printability.ways_out import predict, props_out, reshapes_out, turns_out
 
 from .turning import scorer_of
 
@@ -58,7 +58,10 @@ def look_for_ways_out(now: Current, finding_id: str, report) -> None:
         report(stage, 0.5 + 0.3 * done)
 
     def in_third_part(stage: str, done: float) -> None:
-        report(stage, 0.8 + 0.2 * done)
+        report(stage, 0.8 + 0.1 * done)
+
+    def in_fourth_part(stage: str, done: float) -> None:
+        report(stage, 0.9 + 0.1 * done)
 
     props = [
         {"text": way.text, "volume_mm3": way.volume_mm3, "scar_mm2": way.scar_mm2,
@@ -87,7 +90,16 @@ def look_for_ways_out(now: Current, finding_id: str, report) -> None:
         }
         for way in cuts_out(now.part, now.setup, finding, before, in_third_part)
     ]  # fmt: skip
-    kept_object(_name(now, finding_id), {"turns": kept, "props": props, "cuts": cuts})
+    shapes = [
+        {
+            "text": way.text, "change": way.change, "size": dict(way.size),
+            "places": [place.plain() for place in way.places], "gone": way.gone, "left": way.left,
+            "new": way.new, "farthest_mm": way.farthest_mm, "touches_show": way.touches_show,
+        }
+        for way in reshapes_out(now.part, now.setup, finding, before, in_fourth_part)
+    ]  # fmt: skip
+    found = {"turns": kept, "props": props, "cuts": cuts, "shapes": shapes}
+    kept_object(_name(now, finding_id), found)
 
 
 def _pictures(now: Current, finding: Finding, way) -> list[dict]:
@@ -128,12 +140,17 @@ def ways_out_told(now: Current, finding_id: str) -> dict:
     ways = [_shown(way) for way in found["turns"]]
     props = [way | {"others": max(way["gone"] - 1, 0)} for way in found["props"]]
     cuts = [way | {"others": max(way["gone"] - 1, 0)} for way in found["cuts"]]
+    shapes = [way | {"others": max(way["gone"] - 1, 0)} for way in found["shapes"]]
     html = render_to_string(
         "turning/_ways_out.html",
-        {"finding": finding, "ways": ways, "props": props, "cuts": cuts},
+        {"finding": finding, "ways": ways, "props": props, "cuts": cuts, "shapes": shapes},
     )
     told = [{"planes": [way["plane"]], "parts": way["parts"]} for way in cuts]
-    return {"html": html, "props": [way["supports"] for way in props], "cuts": told}
+    changes = [{k: way[k] for k in ("change", "places", "size")} for way in shapes]
+    return {
+        "html": html, "props": [way["supports"] for way in props], "cuts": told,
+        "shapes": changes,
+    }  # fmt: skip
 
 
 def _shown(way: dict) -> dict:

@@ -1,7 +1,16 @@
 """Small changes of shape after which a piece needs no help."""
 
 from . import foot, thickness, undersides
-from .changes import CHANGES, Change, Dimension, Ground, Worked, ground_of, registered_change
+from .changes import (
+    CHANGES,
+    Change,
+    Dimension,
+    Ground,
+    Worked,
+    ground_of,
+    registered_change,
+    usual_size,
+)
 from .step import Reshape, Reshaped, reshape_told, reshaped
 from .underside import Underside, flat_undersides, underside_at
 
@@ -23,4 +32,5 @@ __all__ = [
     "thickness",
     "underside_at",
     "undersides",
+    "usual_size",
 ]

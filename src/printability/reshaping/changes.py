@@ -10,9 +10,10 @@ import numpy as np
 from ..errors import EditError
 from ..mesh import Mesh
 from ..parts import Anchor, Part, resolve
+from ..process import Process
 from ..splitting import Plane, Tracked, tracked
 
-__all__ = ["CHANGES", "Change", "Dimension", "Ground", "Worked", "registered_change"]
+__all__ = ["CHANGES", "Change", "Dimension", "Ground", "Worked", "registered_change", "usual_size"]
 
 
 @dataclass(frozen=True)
@@ -143,3 +144,17 @@ def ground_of(part: Part, down) -> Ground:
             "was made."
         )
     return Ground(part, plane, found)
+
+
+def usual_size(change: str, process: Process, threshold_deg: float) -> dict:
+    """A change's dimensions as they usually are, by a process."""
+    out = {
+        name: d.choices[0] if d.choices else d.usual
+        for name, d in CHANGES[change].dimensions.items()
+    }
+    by_rule = {
+        "angle_deg": threshold_deg if change != "bevel" else 45.0,
+        "least_mm": process["wall_mm"],
+        "bridge_mm": process["bridge_mm"],
+    }
+    return out | {name: float(v) for name, v in by_rule.items() if name in out}

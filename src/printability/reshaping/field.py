@@ -15,7 +15,9 @@ from .underside import Underside
 __all__ = ["Ways", "column_solid", "refined", "ways_of"]
 
 # Bounds of the splitting (ours): rounds, corners, and what is linear enough, as a part of the size.
-_ROUNDS, _MOST_CORNERS, _LINEAR = 9, 20_000, 4e-4
+_ROUNDS, _MOST_CORNERS, _LINEAR = 9, 20_000, 5e-4
+# So near the ends of an edge, as a part of it, it is looked at how heights begin and end.
+_BESIDE = 0.01
 # Of a way away from what holds, so many places are looked at.
 _LOOKED_AT = 12
 # At a corner of what holds, the ways between both sides that are looked at.
@@ -27,11 +29,19 @@ class Ways:
 
     def __init__(self, under: Underside, points: np.ndarray):
         self.under, self.points = under, np.ascontiguousarray(points, float)
-        self.far, self.which, self.along = _kernels.distances(self.points, under.held_segments)
-        ends = under.mesh.vertices[under.held[self.which]]
-        foot = ends[:, 0] + self.along[:, None] * (ends[:, 1] - ends[:, 0])
-        self.foot_z = foot[:, 2]
-        away = self.points - foot[:, :2]
+        self.far, foot, self.which, self.along = _kernels.ways_held(
+            self.points, under.held_segments, under.nodes, under.nodes_far, under.all_segments
+        )
+        ends = under.mesh.vertices[under.held[np.maximum(self.which, 0)]]
+        at = np.where(self.which >= 0, self.along, 0.0)
+        self.foot_z = ends[:, 0, 2] + at * (ends[:, 1, 2] - ends[:, 0, 2])
+        by_node = np.flatnonzero(self.which < 0)
+        if len(by_node):  # the height of what holds the node
+            nodes = under.nodes[self.along[by_node].astype(int)]
+            _, which, along = _kernels.distances(np.ascontiguousarray(nodes), under.held_segments)
+            z = under.mesh.vertices[under.held[which], 2]
+            self.foot_z[by_node] = z[:, 0] + along * (z[:, 1] - z[:, 0])
+        away = self.points - foot
         length = np.linalg.norm(away, axis=1)
         self.on_hinge = length <= 1e-9 * max(under_size(under), 1e-9)
         self.ways = np.divide(away, length[:, None], out=np.zeros_like(away),
@@ -80,6 +90,11 @@ def least_beyond(under: Underside, points: np.ndarray, slope: float) -> np.ndarr
     near = 1e-7 * max(under_size(under), 1e-9)
     for i in np.flatnonzero(found.on_hinge):
         p = points[i]
+        if found.which[i] < 0:  # a corner that ways bend round: on in all directions
+            turns = 2 * np.pi * np.arange(24) / 24
+            rows.append(np.full(24, i))
+            ways.append(np.column_stack([np.cos(turns), np.sin(turns)]))
+            continue
         touching = [
             k for k in range(len(ends)) if _kernels._to_segment(p[0], p[1], ends[k])[0] <= near**2
         ]
@@ -90,7 +105,7 @@ def least_beyond(under: Underside, points: np.ndarray, slope: float) -> np.ndarr
     at, far = points[row], found.far[row]
     reach = _kernels.reaches(
         np.ascontiguousarray(at), np.ascontiguousarray(way), far, under.held_segments,
-        under.all_segments, near,
+        under.nodes, under.nodes_far, under.all_segments, near,
     )  # fmt: skip
     part = np.linspace(0, 1, _LOOKED_AT + 1)[1:]
     part[-1] -= 1e-7
@@ -152,33 +167,60 @@ def refined(
     facets = facets[area > 0]
     values = heights(points, own)
     size = max(under_size(under), 1e-9)
-    known: dict[tuple[int, int], bool] = {}
+    known: set[tuple[int, int]] = set()
     for round_ in range(_ROUNDS):
         edges = np.sort(facets[:, [[0, 1], [1, 2], [2, 0]]].reshape(-1, 2), axis=1)
         unique, of = np.unique(edges, axis=0, return_inverse=True)
-        fresh = np.array([tuple(e) not in known for e in unique.tolist()])
-        split = np.zeros(len(unique), bool)
-        middle = (points[unique[:, 0]] + points[unique[:, 1]]) / 2
-        middle_own = (own[unique[:, 0]] + own[unique[:, 1]]) / 2
-        at = np.full(len(unique), np.nan)
-        if fresh.any():
-            at[fresh] = heights(middle[fresh], middle_own[fresh])
-            flat = (values[unique[:, 0]] + values[unique[:, 1]]) / 2
-            long = np.linalg.norm(points[unique[:, 0]] - points[unique[:, 1]], axis=1)
-            bent = np.abs(at - flat) > _LINEAR * size
-            # A kink between two corners does not show in their middle on a coarse net.
-            split = fresh & (bent | ((round_ < 3) & (long > size / 8)))
-        for e in unique[fresh & ~split].tolist():
-            known[tuple(e)] = True
+        fresh = np.flatnonzero([tuple(e) not in known for e in unique.tolist()])
+        if not len(fresh):
+            break
+        at, value, bent = _kinks(points, own, values, unique[fresh], heights, _LINEAR * size)
+        ends = points[unique[fresh]]
+        long = np.linalg.norm(ends[:, 0] - ends[:, 1], axis=1)
+        # A kink between two corners does not show along a long edge that crosses it twice.
+        split = bent | ((round_ < 3) & (long > size / 8))
+        known |= {tuple(e) for e in unique[fresh[~split]].tolist()}
         if not split.any() or len(points) > _MOST_CORNERS:
             break
         number = np.full(len(unique), -1)
-        number[split] = len(points) + np.arange(split.sum())
-        points = np.concatenate([points, middle[split]])
-        own = np.concatenate([own, middle_own[split]])
-        values = np.concatenate([values, at[split]])
+        number[fresh[split]] = len(points) + np.arange(split.sum())
+        t = at[split][:, None]
+        first, last = unique[fresh[split]].T
+        points = np.concatenate([points, (1 - t) * points[first] + t * points[last]])
+        own = np.concatenate([own, (1 - t[:, 0]) * own[first] + t[:, 0] * own[last]])
+        values = np.concatenate([values, value[split]])
         facets = _split(facets, number[of].reshape(-1, 3))
     return points, own, values, facets
+
+
+def _kinks(points, own, values, edges, heights, allowed: float):
+    """Where along edges heights are bent, their value there, and whether they are.
+
+    Where they are linear from both ends up to one place, that place; else the middle.
+    """
+    (a, b), (za, zb), (fa, fb) = (
+        (which[edges[:, 0]], which[edges[:, 1]]) for which in (points, own, values)
+    )
+
+    def of(t: np.ndarray) -> np.ndarray:
+        return heights((1 - t)[:, None] * a + t[:, None] * b, (1 - t) * za + t * zb)
+
+    count = len(edges)
+    near = np.full(count, _BESIDE)
+    middle, first, last = of(np.full(count, 0.5)), of(near), of(1 - near)
+    up, down = (first - fa) / _BESIDE, (fb - last) / _BESIDE
+    turn = up - down
+    safe = np.where(np.abs(turn) > 1e-12, turn, 1.0)
+    t = np.where(np.abs(turn) > 1e-12, (fb - down - fa) / safe, 0.5)
+    bent = np.abs(middle - (fa + fb) / 2) > allowed
+    bent |= (np.abs(turn) * np.minimum(t, 1 - t) > 2 * allowed) & (t > 0) & (t < 1)
+    usable = (t > 2 * _BESIDE) & (t < 1 - 2 * _BESIDE)
+    t = np.where(usable, t, 0.5)
+    value = of(t)
+    # Only where both lines meet in it; else half way, and on.
+    meets = np.abs(value - (fa + up * t)) <= allowed
+    t = np.where(meets, t, 0.5)
+    return t, np.where(meets, value, middle), bent
 
 
 def _split(facets: np.ndarray, middle: np.ndarray) -> np.ndarray:

@@ -7,6 +7,7 @@ from functools import cached_property
 import numpy as np
 
 from ..mesh import Mesh, facet_normals, first_hits
+from . import _kernels
 
 __all__ = ["Underside", "flat_undersides", "underside_at"]
 
@@ -14,6 +15,8 @@ __all__ = ["Underside", "flat_undersides", "underside_at"]
 _WALL_NZ = 0.02
 # Where the surface beyond an edge goes down by this much of its way, it holds the edge (ours).
 _GOES_DOWN = 0.02
+# Of more corners to bend round, ways are taken straight (ours).
+_MOST_NODES = 24
 
 
 @dataclass(frozen=True, eq=False)
@@ -54,6 +57,34 @@ class Underside:
     def all_segments(self) -> np.ndarray:
         """(h + e, 4) float: all its rim seen from above."""
         return self.segments(np.concatenate([self.held, self.free]))
+
+    @cached_property
+    def nodes(self) -> np.ndarray:
+        """(n, 2) float: corners of the rim that a way inside bends round; none of very many.
+
+        Seen from above the underside lies on the right of its rim's edges.
+        """
+        edges = np.concatenate([self.held, self.free])
+        following = {int(a): int(b) for a, b in edges.tolist()}
+        before = {int(b): int(a) for a, b in edges.tolist()}
+        at = self.mesh.vertices[:, :2]
+        on_hinge = set(self.held.ravel().tolist())
+        found = []
+        for v, end in following.items():
+            if v not in before or v in on_hinge:
+                continue
+            one, other = at[v] - at[before[v]], at[end] - at[v]
+            turn = one[0] * other[1] - one[1] * other[0]
+            if turn > 1e-9 * float(np.linalg.norm(one) * np.linalg.norm(other)):
+                found.append(at[v])
+        if not found or len(found) > _MOST_NODES:
+            return np.zeros((0, 2))
+        return np.array(found)
+
+    @cached_property
+    def nodes_far(self) -> np.ndarray:
+        """(n,) float: how far each node is from what holds it."""
+        return _kernels.nodes_held(self.nodes, self.held_segments, self.all_segments)
 
     def heights(self, points: np.ndarray) -> np.ndarray:
         """(n,) float: of the underside over places of the plane; NaN where there is none."""

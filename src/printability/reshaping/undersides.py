@@ -17,6 +17,9 @@ __all__ = ["fill_of", "steepened"]
 # How far solids reach into what they join or take from, mm (ours): far above rounding, far below
 # what is printed.
 _OVER_MM = 0.004
+# Edges that turn by less than some 20 degrees are one run; runs that face alike are braced.
+_STRAIGHT, _ALIKE = 0.94, 0.8
+_RIB_STEPS = 25
 _ANGLE = Dimension("angle from the plate", "°", 10, 85, 45)
 
 
@@ -84,7 +87,7 @@ def _reach(under: Underside, ways: Ways) -> np.ndarray:
     near = 1e-7 * max(float(np.ptp(ways.points, axis=0).max()), 1e-9)
     return _kernels.reaches(
         ways.points, np.ascontiguousarray(ways.ways), ways.far, under.held_segments,
-        under.all_segments, near,
+        under.nodes, under.nodes_far, under.all_segments, near,
     )  # fmt: skip
 
 
@@ -144,60 +147,120 @@ def fill(ground: Ground, places, size: dict) -> Worked:
 
 @registered_change(
     "gusset", "Gusset",
-    "Adds ribs at the angle below a ledge; what is between them is bridged.",
+    "Stands ribs at the angle under a ledge; what is between them is bridged.",
     angle_deg=_ANGLE,
     count=Dimension("ribs (0: as bridges need)", "", 0, 60, 0),
+    thick_mm=Dimension("thickness", "mm", 0.4, 200, 1.6),
     bridge_mm=Dimension("bridges up to", "mm", 1, 200, 10),
-    thick_mm=Dimension("thickness", "mm", 0.4, 50, 1.6),
 )  # fmt: skip
 def gusset(ground: Ground, places, size: dict) -> Worked:
-    """Ribs cut out of the fill, evenly along what holds it; as many as bridges need for 0."""
+    """Upright plates from the wall to the outer rim, their lower edge at the angle."""
     add, said = [], []
     for place in places:
-        solid, under = fill_of(ground, place, size["angle_deg"])
-        at, ways, length = _along_hinge(under)
-        count = int(size["count"]) or max(math.ceil(length / size["bridge_mm"]), 1)
-        bars = []
-        box = solid.bounding_box()
-        reach = math.hypot(box[3] - box[0], box[4] - box[1]) + 1.0
-        # The outer ones at the ends, so that no corner hangs free.
-        thick = size["thick_mm"]
-        inset = min(thick / 2, length / 2)
-        where = np.linspace(inset, length - inset, count) if count > 1 else np.array([length / 2])
-        for s in where:
-            p, way = at(s), ways(s)
-            turn = math.degrees(math.atan2(way[1], way[0]))
-            bar = manifold3d.Manifold.cube((reach + 2.0, thick, box[5] - box[2] + 2.0))
-            bar = bar.translate((-2.0, -thick / 2, box[2] - 1.0)).rotate((0, 0, turn))
-            bars.append(bar.translate((float(p[0]), float(p[1]), 0.0)))
-        ribs = solid ^ manifold3d.Manifold.batch_boolean(bars, manifold3d.OpType.Add)
-        add.append(ribs)
-        said.append(f"{count} rib{'s' if count > 1 else ''} along {length:.1f} mm.")
-    return Worked(add=add, said=tuple(said))
+        under = _underside(ground, place, size["angle_deg"], False)
+        runs = _hinge_runs(under)
+        if not runs:
+            raise EditError("Nothing beside it holds this underside, so a rib has no wall.")
+        whole = sum(length for _, _, length in runs)
+        count = 0
+        for start, along, length in runs:
+            own = size["count"] and max(round(size["count"] * length / whole), 1)
+            thick = min(size["thick_mm"], length)
+            own = int(own) or max(math.ceil((length - thick) / (size["bridge_mm"] + thick)) + 1, 1)
+            # The outer ones at the ends, so that no corner hangs free.
+            where = np.linspace(thick / 2, length - thick / 2, own) if own > 1 else [length / 2]
+            for s in where:
+                rib = _rib(ground, under, start + along * s, along, thick, size["angle_deg"])
+                if rib is not None:
+                    add.append(rib)
+                    count += 1
+        if not count:
+            raise EditError("No rib finds a wall below this underside.")
+        said.append(f"{count} rib{'s' if count > 1 else ''} along {whole:.1f} mm.")
+    ribs = manifold3d.Manifold.batch_boolean(add, manifold3d.OpType.Add)
+    return Worked(add=ribs.decompose(), said=tuple(said))
 
 
-def _along_hinge(under: Underside):
-    """Places and ways along the longest run of what holds an underside, by length."""
-    chains = _chains(under.held.tolist())
+def _hinge_runs(under: Underside) -> list[tuple[np.ndarray, np.ndarray, float]]:
+    """Straight runs of what holds an underside that face as the longest does.
+
+    Each its start (2,), direction (2,) with the underside on its right, and length.
+    """
+    if not len(under.held):
+        return []
     points = under.mesh.vertices[:, :2]
+    runs = []
+    for chain in _chains(under.held.tolist()):
+        line = points[chain]
+        begin = 0
+        for i in range(1, len(line)):
+            last = i == len(line) - 1
+            if not last:
+                one, other = line[i] - line[begin], line[i + 1] - line[i]
+                scale = float(np.linalg.norm(one) * np.linalg.norm(other))
+                straight = float(one @ other) > _STRAIGHT * scale
+            if last or not straight:
+                way = line[i] - line[begin]
+                length = float(np.linalg.norm(way))
+                if length > 0:
+                    runs.append((line[begin], way / length, length))
+                begin = i
+    longest = max(runs, key=lambda run: run[2])
+    return [
+        run for run in runs
+        if float(run[1] @ longest[1]) > _ALIKE and run[2] >= 0.1 * longest[2]
+    ]  # fmt: skip
 
-    def length_of(chain):
-        return float(np.linalg.norm(np.diff(points[chain], axis=0), axis=1).sum())
 
-    chain = max(chains, key=length_of)
-    line = points[chain]
-    steps = np.linalg.norm(np.diff(line, axis=0), axis=1)
-    ends = np.concatenate([[0.0], np.cumsum(steps)])
-
-    def at(s: float) -> np.ndarray:
-        return np.array([np.interp(s, ends, line[:, k]) for k in range(2)])
-
-    def way(s: float) -> np.ndarray:
-        k = int(np.clip(np.searchsorted(ends, s) - 1, 0, len(steps) - 1))
-        along = (line[k + 1] - line[k]) / max(steps[k], 1e-300)
-        return np.array([along[1], -along[0]])
-
-    return at, way, float(ends[-1])
+def _rib(ground: Ground, under: Underside, foot, along, thick: float, angle_deg: float):
+    """An upright plate square to a run of the hinge; None where there is no wall for its foot."""
+    out = np.array([along[1], -along[0]])
+    slope = math.tan(math.radians(angle_deg))
+    near = 1e-6 * ground.size_mm
+    reach = _kernels.way_out(
+        float(foot[0] + out[0] * near), float(foot[1] + out[1] * near), float(out[0]),
+        float(out[1]), under.segments(under.free if len(under.free) else under.held), near,
+    )  # fmt: skip
+    if not np.isfinite(reach) or reach <= near:
+        return None
+    # Over its whole thickness: the lowest of the rim, so that nothing of the rib stands out.
+    sides = np.array([-0.5, 0.0, 0.5]) * thick
+    ends = [foot + out * (reach - 10 * near) + along * s for s in sides]
+    tip = under.heights(np.array(ends))
+    tip = float(np.nanmin(tip)) if np.isfinite(tip).any() else math.nan
+    if not math.isfinite(tip):
+        return None
+    top = np.linspace(near, reach - 10 * near, _RIB_STEPS)
+    heights = np.array(
+        [under.heights(foot + out * top[:, None] + along * s) for s in sides]
+    )  # fmt: skip
+    over = np.nanmax(np.where(np.isfinite(heights), heights, -np.inf), axis=0)
+    over = np.where(np.isfinite(over), over, np.interp(top, [top[0], top[-1]], [tip, tip]))
+    bottom = tip - slope * reach
+    # Straight inwards from its lowest place until there is wall.
+    level = max(bottom, ground.lowest)
+    start = np.array([*(foot + out * near), level + near])
+    hit = first_hits(ground.mesh.index, start[None], (-float(out[0]), -float(out[1]), 0.0), 0.0)[0]
+    if hit < 0:
+        return None
+    a, b, c = ground.mesh.vertices[ground.mesh.facets[hit]]
+    n = np.cross(b - a, c - a)
+    back = float(n @ (a - start) / (n @ np.array([-out[0], -out[1], 0.0])))
+    if back > reach:
+        return None
+    back += _OVER_MM
+    profile = [(-back, bottom - slope * back)]
+    profile += [(float(reach), tip)]
+    profile += [(float(x), float(z) + _OVER_MM) for x, z in zip(top[::-1], over[::-1], strict=True)]
+    profile += [(-back, float(over[0]) + _OVER_MM)]
+    plate = manifold3d.CrossSection([np.array(profile)]).extrude(thick)
+    # Its x runs out from the wall, its y up, and its thickness along the wall.
+    axes = np.array([[out[0], 0, along[0]], [out[1], 0, along[1]], [0, 1.0, 0]])
+    if np.linalg.det(axes) < 0:
+        axes[:, 2] *= -1
+    shift = np.array([foot[0], foot[1], 0.0]) - axes[:, 2] * thick / 2
+    plate = plate.transform(np.column_stack([axes, shift]))
+    return plate.trim_by_plane((0, 0, 1), ground.lowest)
 
 
 def _chains(edges: list[list[int]]) -> list[list[int]]:

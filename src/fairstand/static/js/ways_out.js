@@ -5,6 +5,7 @@ import { start } from "./stage.js";
 export const waysOut = {
   waysProps: {},
   waysCuts: {},
+  waysShapes: {},
   async showWaysOut(id) {
     const room = () => this.$refs.ledger.querySelector(`[data-ways-for="${CSS.escape(id)}"]`);
     const say = (text) => room() && (room().textContent = text);
@@ -23,6 +24,7 @@ export const waysOut = {
       }
       if (room() && found.html) room().innerHTML = found.html;
       this.waysCuts = { ...this.waysCuts, [id]: found.cuts };
+      this.waysShapes = { ...this.waysShapes, [id]: found.shapes };
       this.waysProps = { ...this.waysProps, [id]: found.props };
     } catch (error) {
       say(error.message);
@@ -31,6 +33,10 @@ export const waysOut = {
   propSo(id, index) {
     const supports = (this.waysProps[id]?.[Number(index)] ?? []).map(({ key, ...rest }) => ({ name: key, ...rest }));
     return supports.length && this.edit("supports", { supports, what: `prop ${id}` });
+  },
+  shapeSo(id, index) {
+    const way = this.waysShapes[id]?.[Number(index)];
+    return way && this.edit("reshape", way);
   },
   cutSo(id, index) {
     const way = this.waysCuts[id]?.[Number(index)];

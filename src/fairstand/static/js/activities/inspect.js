@@ -126,7 +126,7 @@ register("inspect", {
     },
 
     choose(target) {
-      const { accept, takeBack, ways, turnTo, forkTo, propSo, propOf, cutSo, cutOf } = target.closest("button")?.dataset ?? {};
+      const { accept, takeBack, ways, turnTo, forkTo, propSo, propOf, cutSo, cutOf, shapeSo, shapeOf } = target.closest("button")?.dataset ?? {};
       const finding = target.closest("[data-finding]");
       const line = target.closest("[data-open]");
       if (accept) this.accept(accept, target.closest(".finding-actions").querySelector("input").value);
@@ -134,6 +134,7 @@ register("inspect", {
       else if (ways) this.showWaysOut(ways);
       else if (propOf) this.propSo(propOf, propSo);
       else if (cutOf) this.cutSo(cutOf, cutSo);
+      else if (shapeOf) this.shapeSo(shapeOf, shapeSo);
       else if (turnTo) this.turnTo(turnTo);
       else if (forkTo) this.forkTurned(forkTo.split(",").map(Number));
       else if (line) this.choosePlace(line.dataset.open);

@@ -1,0 +1,1 @@
+"""Reshape: small changes of shape, tried and made."""

@@ -1,0 +1,87 @@
+"""A change of shape that is only tried, and the part as it was before."""
+
+import base64
+
+import numpy as np
+
+from fairstand.memory import remembered
+from fairstand.stances.current import Current, NeedsWork, current
+from fairstand.stances.reshaping import before_change, reshape_completed, without_changes
+from printability.edits import edit_from
+from printability.mesh import Mesh
+from printability.reshaping import Reshape, reshaped
+from printability.stance import part_of
+
+__all__ = ["before_corners", "gained", "tried"]
+
+# Facets of what is added or taken that are drawn at most.
+_MOST_DRAWN = 60_000
+
+
+def _edit(now: Current, body: dict):
+    said = {k: v for k, v in body.items() if k in ("key", "change", "places", "size", "both")}
+    return edit_from("reshape", reshape_completed(now, said)).located(now.part)
+
+
+def tried(now: Current, body: dict) -> dict:
+    """What a change would add and take away; nothing is changed."""
+    edit = _edit(now, body)
+    setup = edit.applied(now.setup, now.source)
+    if any(isinstance(s, Reshape) and s.key == edit.key for s in now.setup.shape):
+        part, _ = before_change(now, edit.key)
+    else:
+        part = now.part
+    step = next(s for s in setup.shape if isinstance(s, Reshape) and s.key == edit.key)
+    made = reshaped(part, step)
+    return made.told() | {
+        "key": edit.key,
+        "size": dict(step.size),
+        "places": [place.plain() for place in step.places],
+        "added": _corners(now, made.mesh_of_difference(True)),
+        "taken": _corners(now, made.mesh_of_difference(False)),
+    }
+
+
+def _corners(now: Current, mesh: Mesh) -> str:
+    """Corners of facets on the plate, float32, as base64."""
+    if len(mesh.facets) > _MOST_DRAWN:
+        return ""
+    corners = _on_plate(now, mesh)
+    return base64.b64encode(np.ascontiguousarray(corners, np.float32).tobytes()).decode()
+
+
+def _on_plate(now: Current, mesh: Mesh) -> np.ndarray:
+    own = mesh.vertices / now.part.frame.factors
+    places = own @ now.placed.matrix[:3, :3].T + now.placed.matrix[:3, 3]
+    return places[mesh.facets].reshape(-1, 9)
+
+
+def before_corners(now: Current) -> np.ndarray:
+    """Corners of the part's facets without any change of shape, (k, 9) float32, on the plate."""
+    part = part_of(now.source, without_changes(now.setup), remembered)
+    return _on_plate(now, part.mesh).astype(np.float32)
+
+
+def gained(now: Current, body: dict) -> dict:
+    """What the ledger would gain: problems by kind as it is, and with the change.
+
+    Raises
+    ------
+    NeedsWork
+        If that takes long.
+    """
+    edit = _edit(now, body)
+    then = current(now.stance, further=(edit,))
+    return {"before": _problems(now), "after": _problems(then)}
+
+
+def _problems(now: Current) -> dict:
+    try:
+        ledger = now.ledger(now.setup.effective_threshold_deg)
+    except NeedsWork:
+        return {"known": False, "problems": 0, "kinds": {}}
+    kinds: dict[str, int] = {}
+    for finding in ledger.findings:
+        if finding.severity >= 2 and finding.accepted is None:
+            kinds[finding.kind] = kinds.get(finding.kind, 0) + 1
+    return {"known": True, "problems": ledger.problems, "kinds": kinds}

@@ -1,0 +1,57 @@
+"""What Reshape asks for."""
+
+from django.http import JsonResponse
+from django.views.decorators.http import require_GET, require_POST
+
+from fairstand.reading import BYTES, described
+from fairstand.replies import body_of, json_view
+from fairstand.stances.asked import binary, now_of
+from fairstand.stances.current import NeedsWork
+from fairstand.work.progress import begin
+from fairstand.work.views import as_dict
+
+from .small import small_key, small_told
+from .tasks import find_small
+from .trying import before_corners, gained, tried
+
+__all__ = ["before", "gain", "small", "try_change"]
+
+
+@require_POST
+@json_view
+def try_change(request, stance_id):
+    """What a change would add and take away; nothing is changed."""
+    return tried(now_of(request, stance_id), body_of(request))
+
+
+@require_POST
+@json_view
+def gain(request, stance_id):
+    """What the ledger would gain by a change; nothing is changed."""
+    return gained(now_of(request, stance_id), body_of(request))
+
+
+@require_GET
+@json_view
+@described(BYTES, query={"v": "the state’s key"})
+def before(request, stance_id):
+    """The part without any change of shape: nine float32 for every facet, on the plate."""
+    now = now_of(request, stance_id)
+    return binary(request, now.key, before_corners(now))
+
+
+@require_POST
+@json_view
+def small(request, stance_id):
+    """All small changes that clear something; starts looking where they are not known yet."""
+    now, body = now_of(request, stance_id), body_of(request)
+    limits = body.get("volume_mm3", 2000), body.get("move_mm", 20)
+    try:
+        return small_told(now, *limits)
+    except NeedsWork:
+        own = f"small/{now.stance.pk}/"
+        work = begin(
+            request.user, f"{own}{small_key(now)}", f"Small changes to {now.stance.piece.name}",
+            find_small, now.stance.pk, now.recipe, replaces=own,
+        )  # fmt: skip
+        return JsonResponse({"work": as_dict(work)}, status=202)

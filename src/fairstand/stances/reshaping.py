@@ -1,0 +1,198 @@
+"""Edits that change the shape: what the page leaves out, and whether they can be made."""
+
+from dataclasses import replace
+
+import numpy as np
+
+from fairstand.memory import remembered
+from printability.edits.base import Pick, place_from
+from printability.edits.reshaping import reshape_of
+from printability.errors import EditError
+from printability.mesh import facet_areas
+from printability.parts import Anchor, Part, anchor_at, build_parts, is_of
+from printability.reshaping import CHANGES, Reshape, reshape_told, usual_size
+from printability.stance import Setup, part_of, stand
+from printability.supports.layout import mirrored_place, plane_of_symmetry
+from printability.surface import SHOW, painted_sides
+
+from .current import Current
+
+__all__ = [
+    "before_change",
+    "changes_told",
+    "check_reshape",
+    "reshape_completed",
+    "without_changes",
+]
+
+
+def without_changes(setup: Setup) -> Setup:
+    """The setup as if nothing had changed its shape but cuts and its frame."""
+    return replace(setup, shape=tuple(s for s in setup.shape if not isinstance(s, Reshape)))
+
+
+def before_change(now: Current, key) -> tuple[Part, Reshape]:
+    """The part that a change is made on, and the change.
+
+    Raises
+    ------
+    EditError
+        If there is no such change.
+    """
+    step = reshape_of(now.setup, key)
+    if step is None:
+        raise EditError("That change is not there any more.")
+    steps = now.setup.shape
+    parts = build_parts(now.source, steps[: steps.index(step)], remembered)
+    own = [part for part in parts if is_of(step.part, part.key)]
+    near = [part for part in own if is_of(part.key, now.part.key)]
+    if not own:
+        raise EditError("What that change was made on is not there any more.")
+    return (near or own)[0], step
+
+
+def _down(now: Current) -> list[float]:
+    """What is down as the part stands, in the import's own numbers."""
+    own = now.placed.matrix[:3, :3].T @ np.array([0.0, 0.0, -1.0])
+    return [float(v) for v in own / np.linalg.norm(own)]
+
+
+def reshape_completed(now: Current, parameters: dict, taken: tuple[str, ...] = ()) -> dict:
+    """A change's edit with its key, what is down, and what was not said of it.
+
+    With ``both`` the other side's place is added. ``taken`` are keys that are given out already.
+
+    Raises
+    ------
+    EditError
+        If there is no counterpart.
+    """
+    if not isinstance(parameters, dict):
+        raise EditError("The edit's parameters cannot be read.")
+    parameters = dict(parameters)
+    both = parameters.pop("both", False)
+    key = parameters.get("key")
+    known = reshape_of(now.setup, key) if isinstance(key, str) else None
+    if known is not None:
+        kept = {
+            "change": known.change, "down": list(known.down), "on": known.on,
+            "places": [place.plain() for place in known.places], "insist": known.insist,
+        }  # fmt: skip
+        size = dict(known.size)
+    else:
+        change = parameters.get("change")
+        if not isinstance(change, str) or change not in CHANGES:
+            raise EditError("There is no such change of shape.")
+        kept = {"key": _next_change(now, taken), "change": change, "down": _down(now)}
+        size = usual_size(change, now.setup.process, now.setup.effective_threshold_deg)
+    said = parameters.get("size", {})
+    if not isinstance(said, dict):
+        raise EditError("The change's dimensions cannot be read.")
+    out = {"part": now.setup.part} | kept | parameters | {"size": size | said}
+    if known is not None and "change" in parameters and parameters["change"] != known.change:
+        raise EditError("A change cannot become one of another kind.")
+    if both and isinstance(out.get("places"), list) and len(out["places"]) == 1:
+        out["places"] = [out["places"][0], _other_side(now, out["places"][0]).plain()]
+    return out
+
+
+def _other_side(now: Current, said) -> Anchor:
+    place = place_from(said)
+    if isinstance(place, Pick):
+        if not 0 <= place.facet < len(now.part.mesh.facets):
+            raise EditError("That is not a facet of the model.")
+        place = anchor_at(now.part, place.facet, place.weights)
+    # Changes made on one side so far do not hide that both were alike.
+    bare = without_changes(now.setup)
+    part = part_of(now.source, bare, remembered)
+    plane = remembered(
+        f"symmetry/{part.digest}/{now.setup.pose!r}",
+        lambda: (plane_of_symmetry(stand(part, replace(bare, supports=())).mesh) or "none",),
+    )[0]
+    if isinstance(plane, str):
+        raise EditError(
+            "The part as it stands is not its own mirror image, so there is no other side."
+        )
+    other = mirrored_place(now.placed.world, place, plane)
+    if other is None:
+        raise EditError("On the other side there is no surface like that one any more.")
+    return other
+
+
+def _next_change(now: Current, taken: tuple[str, ...]) -> str:
+    """The next free number; none is given out twice within a stance."""
+    used = list(taken)
+    kinds = ("reshape", "several")
+    for kind, own in now.stance.edits.filter(kind__in=kinds).values_list("kind", "parameters"):
+        if kind == "reshape":
+            used.append(own.get("key"))
+        else:
+            used += [
+                e["parameters"].get("key") for e in own.get("edits", ()) if e["kind"] == "reshape"
+            ]
+    return str(max((int(k) for k in used if str(k).isdigit()), default=0) + 1)
+
+
+def check_reshape(before: Current, now: Current, edit) -> None:
+    """Whether a change can be made, and leaves alone what is kept clean.
+
+    Raises
+    ------
+    EditError
+        If not, with the reason.
+    """
+    part, step = before_change(now, edit.key)
+    if not step.on:
+        return
+    told = reshape_told(part, step)
+    if told["problem"]:
+        raise EditError(f"{told['problem']} Nothing was changed.")
+    if edit.insist:
+        return
+    after = next((p for p in step.applied((part,)) if p.key == part.key), None)
+    if after is not None and _touches_show(part, after, now.setup):
+        raise EditError(
+            "It would touch a side that is kept clean. Nothing was changed; insist if it may."
+        )
+
+
+def _touches_show(part: Part, after: Part, setup: Setup) -> bool:
+    """Whether any of what is painted as show side loses surface."""
+    sides = painted_sides(part, setup.strokes)
+    if sides is None or not (sides == SHOW).any():
+        return False
+    shown = part.facet_from[(sides == SHOW) & (part.facet_from >= 0)]
+    count = int(max(part.facet_from.max(initial=0), after.facet_from.max(initial=0))) + 1
+    areas = []
+    for one in (part, after):
+        own = one.facet_from >= 0
+        areas.append(np.bincount(one.facet_from[own], facet_areas(one.mesh)[own], count))
+    lost = areas[0][shown] - areas[1][shown]
+    return bool((lost > 1e-6 * areas[0].sum()).any())
+
+
+def changes_told(now: Current) -> list[dict]:
+    """The changes of the stance, in order, with what each comes to."""
+    out = []
+    for step in now.setup.shape:
+        if not isinstance(step, Reshape):
+            continue
+        change = CHANGES[step.change]
+        told = {"added_mm3": 0.0, "taken_mm3": 0.0, "farthest_mm": 0.0, "said": [], "problem": ""}
+        if step.on:
+            try:
+                part, _ = before_change(now, step.key)
+                told = reshape_told(part, step)
+            except EditError as error:
+                told = told | {"problem": str(error)}
+        matrix = now.placed.matrix
+        places = [matrix[:3, :3] @ np.array(p.point) + matrix[:3, 3] for p in step.places]
+        out.append(
+            {
+                "key": step.key, "change": step.change, "label": change.label, "on": step.on,
+                "part": step.part, "size": dict(step.size), "insist": step.insist,
+                "places_mm": [[float(v) for v in p] for p in places],
+                "told": told,
+            }
+        )  # fmt: skip
+    return out

@@ -1,0 +1,302 @@
+// Reshape: small changes of shape, tried live, listed, switched on and off, ordered, looked at before and after.
+import Alpine from "alpinejs";
+import { cancelWork, follow, getBytes, postJson } from "../api.js";
+import { HatchLayer } from "../scene/hatch.js";
+import { TogetherLayer } from "../scene/together.js";
+import { stage, start } from "../stage.js";
+import { register } from "./register.js";
+
+const urls = () => start.urls.reshape;
+const grouped = (value) => value.toLocaleString("en", { maximumFractionDigits: value < 10 ? 1 : 0 });
+const cornersOf = (text) => new Float32Array(Uint8Array.from(atob(text), (c) => c.charCodeAt(0)).buffer);
+const kindOf = (key) => start.changes.find((kind) => kind.key === key);
+const BEFORE_KEY = "o";
+let hatch, was;
+
+register("reshape", {
+  hint(bench) {
+    if (!bench.changeTool) return "";
+    if (bench.changePlace || bench.changeTried) return "Drag the ball up or down, or type; another click chooses another place";
+    return kindOf(bench.changeTool).needs_place ? "Click the place" : "";
+  },
+  enter(bench) {
+    hatch ??= new HatchLayer(stage.view);
+    was ??= new TogetherLayer(stage.view);
+    bench.watchBefore(true);
+  },
+  leave(bench) {
+    bench.endChange();
+    bench.showBefore(false);
+    bench.watchBefore(false);
+  },
+  shown(bench) {
+    if (bench.smallOf !== bench.state.key) bench.small = null;
+    if (bench.changeTool) bench.tryChange();
+  },
+  grab(bench, x, y, event) {
+    if (!bench.changeTool || !hatch?.holds(x, y)) return null;
+    const row = bench.changeRows.find((r) => !r.choices.length);
+    if (!row) return null;
+    const from = row.value;
+    const by = (row.unit === "°" ? 0.25 : Math.max(from, 0.5) / 60);
+    return {
+      follow: (e) => bench.setChangeSize(row.name, Number(Math.min(Math.max(from - (e.clientY - event.clientY) * by, row.low), row.high).toFixed(2))),
+      drop: () => bench.tryChange(),
+    };
+  },
+  click(bench, x, y) {
+    if (bench.changeTool) bench.changeAt(stage.view.pick(x, y));
+  },
+  escape: (bench) => bench.endChange(),
+  data: {
+    changeKinds: start.changes,
+    changeTool: "",
+    changeKey: "", // of the change that is being changed; empty for a new one
+    changePlace: null,
+    changePoint: null,
+    changeSize: {},
+    changeBoth: false,
+    changeTried: null,
+    changeProblem: "",
+    changeGain: null,
+    changeRefused: false,
+    beforeShown: false,
+    small: null,
+    smallTicked: [],
+    smallWork: null,
+    smallVolume: 2000,
+    smallMove: 20,
+
+    get changeAbout() {
+      return kindOf(this.changeTool)?.about ?? "";
+    },
+    get changeNeedsPlace() {
+      return Boolean(kindOf(this.changeTool)?.needs_place) && !this.changePlace && !this.changeKey;
+    },
+    get changeRows() {
+      const kind = kindOf(this.changeTool);
+      if (!kind) return [];
+      return kind.dimensions.map((d) => ({ ...d, name: d.key, field: `change-${d.key}`, range: `change-${d.key}-range`, value: this.changeSize[d.key] ?? this.changeTried?.size[d.key] ?? d.choices[0] ?? d.low,
+        top: d.unit === "°" ? d.high : Math.min(d.high, 4 * Math.max(this.changeSize[d.key] ?? this.changeTried?.size[d.key] ?? 1, 1)) }));
+    },
+    get changeBody() {
+      const { changeKey: key, changeTool: change, changePlace: place } = this;
+      return { ...(key ? { key } : { change }), ...(place ? { places: [place] } : {}), ...(place && this.changeBoth ? { both: true } : {}), size: this.changeSize };
+    },
+    beginChange(key) {
+      const again = this.changeTool === key && !this.changeKey;
+      this.endChange();
+      if (again) return;
+      this.changeTool = key;
+      this.tryChange();
+    },
+    // A change that was made, with its numbers, to be made otherwise.
+    openChange(one) {
+      this.endChange();
+      Object.assign(this, { changeTool: one.change, changeKey: one.key, changeSize: { ...one.size }, changePoint: one.places_mm[0] ?? null });
+      this.tryChange();
+    },
+    changeAt(hit) {
+      if (!hit) return;
+      this.changePlace = { facet: hit.facet, weights: hit.weights };
+      this.changePoint = hit.point;
+      this.tryChange();
+    },
+    setChangeSize(name, value) {
+      if (typeof value === "number" && !Number.isFinite(value)) return;
+      this.changeSize = { ...this.changeSize, [name]: value };
+      this.tryChange();
+    },
+    setChangeBoth(on) {
+      this.changeBoth = on;
+      this.tryChange();
+    },
+    // The newest is asked for, never a queue of old ones.
+    async tryChange() {
+      if (!this.changeTool || this.changeNeedsPlace) return;
+      this.changeWanted = true;
+      if (this.changeAsking) return;
+      this.changeAsking = true;
+      try {
+        while (this.changeWanted && this.changeTool) {
+          this.changeWanted = false;
+          const of = this.state.key;
+          try {
+            const tried = await postJson(urls().try, this.changeBody);
+            if (!this.changeTool || this.state.key !== of) continue;
+            this.changeTried = tried;
+            this.changeProblem = "";
+            hatch.update(cornersOf(tried.added), cornersOf(tried.taken), this.changeHandle(tried));
+          } catch (error) {
+            this.changeTried = null;
+            this.changeGain = null;
+            this.changeProblem = error.message;
+            hatch.update(null, null, null);
+          }
+        }
+      } finally {
+        this.changeAsking = false;
+      }
+      this.askGain();
+    },
+    changeHandle(tried) {
+      if (this.changePoint) return [...this.changePoint];
+      const corners = cornersOf(tried.added || tried.taken);
+      return corners.length ? [corners[0], corners[1], corners[2]] : null;
+    },
+    // The ledger follows when the hand has stopped.
+    askGain() {
+      clearTimeout(this.gainTimer);
+      this.changeGain = null;
+      if (!this.changeTried) return;
+      this.gainTimer = setTimeout(async () => {
+        const body = this.changeBody;
+        try {
+          const gain = await postJson(urls().gain, body);
+          if (JSON.stringify(body) === JSON.stringify(this.changeBody) && this.changeTool) this.changeGain = gain;
+        } catch {
+          this.changeGain = null;
+        }
+      }, 300);
+    },
+    get changeText() {
+      const t = this.changeTried;
+      if (!t) return "";
+      const parts = [];
+      if (t.added_mm3 > 0.005) parts.push(`${grouped(t.added_mm3)} mm³ added`);
+      if (t.taken_mm3 > 0.005) parts.push(`${grouped(t.taken_mm3)} mm³ taken away`);
+      return `${parts.join(", ")}; the surface moves by ${t.farthest_mm.toFixed(2)} mm at most.`;
+    },
+    get gainText() {
+      const g = this.changeGain;
+      if (!g) return this.changeTried ? "Looking what the ledger gains …" : "";
+      if (!g.before.known || !g.after.known) return "What the ledger gains is worked out when it is made.";
+      const kinds = new Set([...Object.keys(g.before.kinds), ...Object.keys(g.after.kinds)]);
+      const changed = [...kinds].map((k) => [k, g.before.kinds[k] ?? 0, g.after.kinds[k] ?? 0]).filter(([, a, b]) => a !== b).map(([k, a, b]) => `${k} ${a} → ${b}`);
+      return `Problems ${g.before.problems} → ${g.after.problems}${changed.length ? `: ${changed.join(", ")}` : ""}.`;
+    },
+    async takeChange(insist = false) {
+      const made = await this.edit("reshape", { ...this.changeBody, insist });
+      this.changeRefused = !made && !insist;
+      if (made) this.endChange();
+    },
+    endChange() {
+      clearTimeout(this.gainTimer);
+      Object.assign(this, { changeTool: "", changeKey: "", changePlace: null, changePoint: null, changeSize: {}, changeTried: null, changeGain: null, changeProblem: "", changeRefused: false });
+      hatch?.update(null, null, null);
+    },
+
+    // ---- the list --------------------------------------------------------------------------
+
+    changeSaid(one) {
+      const { told } = one;
+      if (!one.on) return "off";
+      const parts = [];
+      if (told.added_mm3 > 0.005) parts.push(`+${grouped(told.added_mm3)} mm³`);
+      if (told.taken_mm3 > 0.005) parts.push(`−${grouped(told.taken_mm3)} mm³`);
+      parts.push(`moves ${told.farthest_mm.toFixed(1)} mm`);
+      return parts.join(", ");
+    },
+    switchChange(one) {
+      return this.edit("reshapes", one.on ? { off: [one.key] } : { on: [one.key] });
+    },
+    removeChange(key) {
+      if (this.changeKey === key) this.endChange();
+      return this.edit("reshapes", { remove: [key] });
+    },
+    moveChange(key, by) {
+      const order = this.state.changes.map((c) => c.key);
+      const at = order.indexOf(key);
+      const to = Math.min(Math.max(at + by, 0), order.length - 1);
+      if (to === at) return null;
+      order.splice(to, 0, ...order.splice(at, 1));
+      return this.edit("reshapes", { order });
+    },
+    dragChange(event, key) {
+      event.dataTransfer.setData("text/plain", key);
+      this.changeDragged = key;
+    },
+    dropChange(key) {
+      const order = this.state.changes.map((c) => c.key);
+      const by = order.indexOf(key) - order.indexOf(this.changeDragged);
+      return this.changeDragged && by ? this.moveChange(this.changeDragged, by) : null;
+    },
+
+    // ---- before and after ------------------------------------------------------------------
+
+    watchBefore(on) {
+      this.beforeKeys ??= [
+        (e) => e.key.toLowerCase() === BEFORE_KEY && !e.repeat && this.letterKeys && !e.ctrlKey && !e.metaKey && !e.target.closest?.("input, select, textarea") && this.showBefore(true),
+        (e) => e.key.toLowerCase() === BEFORE_KEY && this.showBefore(false),
+      ];
+      const act = on ? "addEventListener" : "removeEventListener";
+      window[act]("keydown", this.beforeKeys[0]);
+      window[act]("keyup", this.beforeKeys[1]);
+    },
+    async showBefore(on) {
+      if (on === this.beforeShown || !was) return;
+      this.beforeShown = on;
+      if (!on) return was.update([], false);
+      try {
+        if (this.beforeOf !== this.state.key) {
+          this.beforeCorners = new Float32Array(await getBytes(`${urls().before}?v=${this.state.key}`));
+          this.beforeOf = this.state.key;
+        }
+        if (this.beforeShown) was.update([{ corners: Alpine.raw(this.beforeCorners), colour: "sand" }], true);
+      } catch (error) {
+        this.beforeShown = false;
+        this.refused(error);
+      }
+    },
+
+    // ---- all that is small -----------------------------------------------------------------
+
+    async findSmall() {
+      const of = this.state.key;
+      this.small = null;
+      try {
+        const limits = { volume_mm3: this.smallVolume, move_mm: this.smallMove };
+        let told = await postJson(urls().small, limits);
+        if (told.work) {
+          this.smallWork = told.work;
+          const ended = await follow(told.work, (w) => (this.smallWork = w));
+          this.smallWork = null;
+          if (ended.state !== "done") {
+            if (ended.state !== "cancelled") this.problem = ended.error;
+            return;
+          }
+          if (this.state.key !== of) return;
+          told = await postJson(urls().small, limits);
+        }
+        this.small = told.changes;
+        this.smallLarger = told.larger;
+        this.smallTicked = told.changes.map((_, i) => i);
+        this.smallOf = of;
+      } catch (error) {
+        this.problem = error.message;
+      } finally {
+        this.smallWork = null;
+      }
+    },
+    smallLarger: 0,
+    async cancelSmall() {
+      if (this.smallWork) await cancelWork(this.smallWork).catch((error) => (this.problem = error.message));
+    },
+    isTicked(i) {
+      return this.smallTicked.includes(i);
+    },
+    tickSmall(i) {
+      this.smallTicked = this.isTicked(i) ? this.smallTicked.filter((k) => k !== i) : [...this.smallTicked, i];
+    },
+    get smallText() {
+      if (!this.small) return "";
+      const more = this.smallLarger ? ` ${this.smallLarger} more are larger than that.` : "";
+      return this.small.length ? `${this.small.length} found.${more}` : `None was found that clears a problem.${more}`;
+    },
+    smallRowText: (one) => `clears ${one.clears.join(", ")}`,
+    async makeSmall() {
+      const edits = this.small.filter((_, i) => this.isTicked(i)).map((one) => ({ kind: "reshape", parameters: { change: one.change, places: one.places, size: one.size } }));
+      if (edits.length) await this.edit("several", { edits, what: `${edits.length} small change${edits.length === 1 ? "" : "s"}` });
+    },
+  },
+});

@@ -1,0 +1,75 @@
+// What a change would add, hatched in teal, and take away, hatched in the accent.
+import * as THREE from "three";
+import { hex, parts } from "../colours.js";
+import { emptied } from "./disposing.js";
+
+const VERTEX = `
+  varying vec3 vNormal;
+  void main() {
+    vNormal = normal;
+    gl_Position = projectionMatrix * viewMatrix * vec4(position, 1.0);
+  }`;
+const FRAGMENT = `
+  uniform vec3 tint;
+  uniform vec3 eye;
+  uniform float way;
+  varying vec3 vNormal;
+  void main() {
+    float stripe = step(0.5, fract((gl_FragCoord.x + way * gl_FragCoord.y) / 8.0));
+    float light = 0.75 + 0.25 * abs(dot(normalize(vNormal), eye));
+    gl_FragColor = vec4(tint * light, 0.35 + 0.5 * stripe);
+    #include <colorspace_fragment>
+  }`;
+const NEAR = 16; // pixels from the handle that still take hold of it
+
+export class HatchLayer {
+  group = new THREE.Group();
+
+  constructor(view) {
+    this.view = view;
+    this.handle = null;
+    view.add(this);
+  }
+
+  // added, taken: corners of facets; handle: where the ball is, or null
+  update(added, taken, handle) {
+    emptied(this.group);
+    this.handle = handle;
+    for (const [corners, colour, way, deep] of [[added, "teal", 1, true], [taken, "accent", -1, false]]) {
+      if (!corners?.length) continue;
+      const geometry = new THREE.BufferGeometry();
+      geometry.setAttribute("position", new THREE.BufferAttribute(corners, 3));
+      geometry.computeVertexNormals();
+      const material = new THREE.ShaderMaterial({
+        vertexShader: VERTEX, fragmentShader: FRAGMENT, transparent: true, depthWrite: false, depthTest: deep, side: deep ? THREE.FrontSide : THREE.DoubleSide,
+        polygonOffset: true, polygonOffsetFactor: -1, polygonOffsetUnits: -1,
+        uniforms: { tint: { value: new THREE.Vector3(...parts(colour)) }, eye: this.view.uniforms.eye, way: { value: way } },
+      });
+      const body = new THREE.Mesh(geometry, material);
+      body.renderOrder = 3;
+      body.frustumCulled = false;
+      this.group.add(body);
+    }
+    if (handle) {
+      const ball = new THREE.Points(
+        new THREE.BufferGeometry().setFromPoints([new THREE.Vector3(...handle)]),
+        new THREE.PointsMaterial({ color: hex("accent"), size: 13, sizeAttenuation: false, depthTest: false }));
+      ball.renderOrder = 5;
+      ball.frustumCulled = false;
+      this.group.add(ball);
+    }
+    this.view.draw();
+  }
+
+  // Whether the handle is under a place of the screen.
+  holds(clientX, clientY) {
+    if (!this.handle) return false;
+    const box = this.view.canvas.getBoundingClientRect();
+    const [x, y] = this.view.toScreen(this.handle);
+    return Math.hypot(x + box.left - clientX, y + box.top - clientY) < NEAR;
+  }
+
+  dispose() {
+    emptied(this.group);
+  }
+}
