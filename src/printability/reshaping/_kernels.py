@@ -20,100 +20,6 @@ def _to_segment(px, py, segment):
 
 
 @njit(cache=True, nogil=True)
-def sees(px, py, qx, qy, rim):
-    """Whether the straight way between two places stays inside a rim of segments."""
-    vx, vy = qx - px, qy - py
-    mx, my = px + 0.5 * vx, py + 0.5 * vy
-    if abs(vx) + abs(vy) == 0.0:
-        return True
-    inside = False
-    for s in range(rim.shape[0]):
-        ax, ay, bx, by = rim[s]
-        ux, uy = bx - ax, by - ay
-        det = vx * uy - vy * ux
-        wx, wy = ax - px, ay - py
-        if abs(det) > 1e-14 * (abs(vx) + abs(vy)) * (abs(ux) + abs(uy)):
-            t = (wx * uy - wy * ux) / det
-            k = (wx * vy - wy * vx) / det
-            if 1e-6 < t < 1 - 1e-6 and 1e-7 < k < 1 - 1e-7:
-                return False
-        if (ay > my) != (by > my) and mx < ax + (my - ay) / (by - ay) * ux:
-            inside = not inside
-    if inside:
-        return True
-    # Along the rim itself it is inside, too.
-    for s in range(rim.shape[0]):
-        d2, _ = _to_segment(mx, my, rim[s])
-        if d2 < 1e-12 * (vx * vx + vy * vy):
-            return True
-    return False
-
-
-@njit(cache=True, nogil=True)
-def held_from(px, py, held, nodes, node_far, rim):
-    """The shortest way to what holds a place: how long, and where the last of it begins.
-
-    Straight to one of the ``held`` segments, or by way of a node (a corner of the rim that the
-    way bends round, ``node_far`` from what holds it). Where nothing is seen, straight all the same.
-
-    Returns distance, place (x, y), segment (-1 by way of a node), and how far along that.
-    """
-    best, fx, fy, which, along = np.inf, 0.0, 0.0, -1, 0.0
-    plain, sx, sy, s_which, s_along = np.inf, 0.0, 0.0, -1, 0.0
-    for s in range(held.shape[0]):
-        d2, t = _to_segment(px, py, held[s])
-        d = np.sqrt(d2)
-        if d >= best and d >= plain:
-            continue
-        qx = held[s, 0] + t * (held[s, 2] - held[s, 0])
-        qy = held[s, 1] + t * (held[s, 3] - held[s, 1])
-        if d < plain:
-            plain, sx, sy, s_which, s_along = d, qx, qy, s, t
-        if d < best and (nodes.shape[0] == 0 or sees(px, py, qx, qy, rim)):
-            best, fx, fy, which, along = d, qx, qy, s, t
-    for v in range(nodes.shape[0]):
-        d = np.sqrt((px - nodes[v, 0]) ** 2 + (py - nodes[v, 1]) ** 2) + node_far[v]
-        if d < best - 1e-12 and sees(px, py, nodes[v, 0], nodes[v, 1], rim):
-            best, fx, fy, which, along = d, nodes[v, 0], nodes[v, 1], -1, float(v)
-    if best == np.inf:
-        return plain, sx, sy, s_which, s_along
-    return best, fx, fy, which, along
-
-
-@njit(cache=True, nogil=True)
-def nodes_held(nodes, held, rim):
-    """How far each node is from what holds it, along shortest ways round the others."""
-    n = nodes.shape[0]
-    far = np.full(n, np.inf)
-    for i in range(n):
-        for s in range(held.shape[0]):
-            d2, t = _to_segment(nodes[i, 0], nodes[i, 1], held[s])
-            d = np.sqrt(d2)
-            if d < far[i]:
-                qx = held[s, 0] + t * (held[s, 2] - held[s, 0])
-                qy = held[s, 1] + t * (held[s, 3] - held[s, 1])
-                if sees(nodes[i, 0], nodes[i, 1], qx, qy, rim):
-                    far[i] = d
-    done = np.zeros(n, np.bool_)
-    for _ in range(n):
-        k, least = -1, np.inf
-        for i in range(n):
-            if not done[i] and far[i] < least:
-                k, least = i, far[i]
-        if k < 0:
-            break
-        done[k] = True
-        for i in range(n):
-            if not done[i]:
-                d = least + np.sqrt(
-                    (nodes[i, 0] - nodes[k, 0]) ** 2 + (nodes[i, 1] - nodes[k, 1]) ** 2
-                )
-                if d < far[i] and sees(nodes[i, 0], nodes[i, 1], nodes[k, 0], nodes[k, 1], rim):
-                    far[i] = d
-    return far
-
-
-@njit(cache=True, nogil=True)
 def distances(points, segments):
     """Of many points: distance to the nearest segment, which, and how far along it."""
     n = points.shape[0]
@@ -129,19 +35,6 @@ def distances(points, segments):
 
 
 @njit(cache=True, nogil=True)
-def ways_held(points, held, nodes, node_far, rim):
-    """Of many points what `held_from` says of each."""
-    n = points.shape[0]
-    far, foot = np.empty(n), np.empty((n, 2))
-    which, along = np.empty(n, np.int64), np.empty(n)
-    for i in range(n):
-        far[i], foot[i, 0], foot[i, 1], which[i], along[i] = held_from(
-            points[i, 0], points[i, 1], held, nodes, node_far, rim
-        )
-    return far, foot, which, along
-
-
-@njit(cache=True, nogil=True)
 def way_out(px, py, ux, uy, segments, near):
     """How far a ray goes before it crosses one of some segments, beyond a distance."""
     best = np.inf
@@ -154,35 +47,42 @@ def way_out(px, py, ux, uy, segments, near):
         wx, wy = ax - px, ay - py
         t = (wx * vy - wy * vx) / det
         k = (wx * uy - wy * ux) / det
-        if near < t < best and -1e-9 <= k <= 1 + 1e-9:
+        if near < t < best and -1e-6 <= k <= 1 + 1e-6:
             best = t
     return best
 
 
 @njit(cache=True, nogil=True)
-def reaches(points, ways, far, held, nodes, node_far, around, near):
-    """How far from each point the underside goes on, away from what holds it.
+def _distance(px, py, segments):
+    best = np.inf
+    for s in range(segments.shape[0]):
+        d2, _ = _to_segment(px, py, segments[s])
+        best = min(best, d2)
+    return np.sqrt(best)
 
-    Along a ray from what holds the point, until the underside ends or something else is nearer.
+
+@njit(cache=True, nogil=True)
+def reaches(feet, ways, held, around, near, ridge):
+    """How far from each place that holds an underside that goes on, along a direction.
+
+    Until the underside ends, or something else that holds it is nearer by more than ``ridge``:
+    a wall that is bent a little by rounding is no other wall.
     """
-    n = points.shape[0]
+    n = feet.shape[0]
     out = np.zeros(n)
     for i in range(n):
-        px, py, ux, uy = points[i, 0], points[i, 1], ways[i, 0], ways[i, 1]
-        end = way_out(px, py, ux, uy, around, near)
+        px, py, ux, uy = feet[i, 0], feet[i, 1], ways[i, 0], ways[i, 1]
+        end = way_out(px, py, ux, uy, around, 10 * near)
         if end == np.inf:
             continue
-        # Beyond the ridge something else is nearer; it stays so along the ray.
-        low, high = 0.0, end
-        last = end - near
-        d = held_from(px + ux * last, py + uy * last, held, nodes, node_far, around)[0]
-        if d >= far[i] + last - near:
+        if _distance(px + ux * end, py + uy * end, held) >= end - ridge:
             out[i] = end
             continue
-        for _ in range(32):
+        # Beyond the ridge something else is nearer; it stays so along the way.
+        low, high = 0.0, end
+        for _ in range(40):
             middle = 0.5 * (low + high)
-            d = held_from(px + ux * middle, py + uy * middle, held, nodes, node_far, around)[0]
-            if d >= far[i] + middle - near:
+            if _distance(px + ux * middle, py + uy * middle, held) >= middle - ridge:
                 low = middle
             else:
                 high = middle

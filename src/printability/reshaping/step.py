@@ -113,8 +113,8 @@ class Reshaped:
     def farthest_mm(self) -> float:
         """How far the surface is moved at most: from what changes to the other surface.
 
-        Measured at corners of what is added, from the part before, and at corners of what is
-        taken away, from the part after; of many corners at evenly chosen ones.
+        Measured at places of what is added, from the part before, and of what is taken away,
+        from the part after; of many places at evenly chosen ones.
         """
         after = self.part.mesh.moved(
             np.ascontiguousarray(self.ground.plane.inside(self.part.mesh.vertices))
@@ -122,7 +122,13 @@ class Reshaped:
         far = 0.0
         for solids, surface in ((self.added, self.ground.mesh), (self.taken, after)):
             for solid in solids:
-                places = np.asarray(solid.to_mesh64().vert_properties)[:, :3]
+                mesh = mesh_of(solid)
+                corners = mesh.vertices[mesh.facets]
+                # Corners, middles of edges and of facets: a rib's corners all lie on the surface.
+                middles = (corners + np.roll(corners, 1, axis=1)) / 2
+                places = np.concatenate(
+                    [mesh.vertices, middles.reshape(-1, 3), corners.mean(axis=1)]
+                )
                 for p in places[:: max(len(places) // _MOST_MEASURED, 1)]:
                     found = nearest_facing(surface.index, p, (0.0, 0.0, 0.0), -1.0, np.inf)
                     far = max(far, float(found[1]))
@@ -191,9 +197,12 @@ def _made(before: list[manifold3d.Manifold], worked: Worked) -> list[manifold3d.
     solids = [one if take is None else one - take for one in before]
     least = 1e-12 * sum(abs(one.volume()) for one in before)
     solids = [one for one in solids if one.volume() > least]
+    small = 0.01 * sum(one.volume() for one in worked.add)
     for add in worked.add:
         shared = [(one ^ add).volume() for one in solids]
         touched = [i for i, v in enumerate(shared) if v > 0]
+        if not touched and len(worked.add) > 1 and add.volume() < small:
+            continue  # a splinter
         if not touched:
             raise EditError("What would be added touches nothing.")
         joined = manifold3d.Manifold.batch_boolean(

@@ -4,7 +4,7 @@ from collections import deque
 
 import manifold3d
 import numpy as np
-from PIL import Image, ImageDraw
+import shapely
 
 from ..errors import EditError
 from ..mesh import facet_normals
@@ -172,16 +172,16 @@ def _room(solid: manifold3d.Manifold, wall_mm: float) -> manifold3d.Manifold | N
     if shape.prod() > 4_000_000:
         raise EditError("It is too large to be hollowed with so thin a wall.")
     inside = np.zeros(shape, bool)
+    across, along = np.meshgrid(
+        low[0] + cell * np.arange(shape[0]), low[1] + cell * np.arange(shape[1]), indexing="ij"
+    )
     for k in range(shape[2]):
-        picture = Image.new("1", (int(shape[0]), int(shape[1])))
-        draw = ImageDraw.Draw(picture)
         rings = solid.slice(float(low[2] + k * cell)).to_polygons()
-        filled = np.zeros((shape[1], shape[0]), bool)
+        section = shapely.Polygon()
         for ring in rings:  # even and odd: holes are rings like any other
-            draw.rectangle((0, 0, int(shape[0]), int(shape[1])), fill=0)
-            draw.polygon([tuple((p - low[:2]) / cell) for p in ring], fill=1)
-            filled ^= np.asarray(picture)
-        inside[:, :, k] = filled.T
+            section = section.symmetric_difference(shapely.Polygon(ring).buffer(0))
+        shapely.prepare(section)
+        inside[:, :, k] = shapely.contains_xy(section, across, along)
     deep = distance_transform_edt(inside) * cell
     # A cell's middle counts as up to a cell nearer to the surface than it was found: on the safe
     # side, the wall is never thinner than asked for.

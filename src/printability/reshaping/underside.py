@@ -1,7 +1,7 @@
 """An underside as it stands: its facets seen from above, what holds it and where it ends."""
 
 from collections import deque
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from functools import cached_property
 
 import numpy as np
@@ -15,8 +15,6 @@ __all__ = ["Underside", "flat_undersides", "underside_at"]
 _WALL_NZ = 0.02
 # Where the surface beyond an edge goes down by this much of its way, it holds the edge (ours).
 _GOES_DOWN = 0.02
-# Of more corners to bend round, ways are taken straight (ours).
-_MOST_NODES = 24
 
 
 @dataclass(frozen=True, eq=False)
@@ -32,12 +30,15 @@ class Underside:
         Edges, as vertices, beyond which the surface goes down: what holds it.
     free : (e, 2) int
         Edges at which it ends.
+    passed : (p, 2) int
+        Edges that hold it too little to count, over which ways go on.
     """
 
     mesh: Mesh
     facets: np.ndarray
     held: np.ndarray
     free: np.ndarray
+    passed: np.ndarray = field(default_factory=lambda: np.zeros((0, 2), int))
 
     @cached_property
     def own(self) -> Mesh:
@@ -59,32 +60,39 @@ class Underside:
         return self.segments(np.concatenate([self.held, self.free]))
 
     @cached_property
-    def nodes(self) -> np.ndarray:
-        """(n, 2) float: corners of the rim that a way inside bends round; none of very many.
-
-        Seen from above the underside lies on the right of its rim's edges.
-        """
-        edges = np.concatenate([self.held, self.free])
-        following = {int(a): int(b) for a, b in edges.tolist()}
-        before = {int(b): int(a) for a, b in edges.tolist()}
-        at = self.mesh.vertices[:, :2]
-        on_hinge = set(self.held.ravel().tolist())
+    def openings(self) -> list[np.ndarray]:
+        """Rims of holes through it that nothing holds, (n, 2) each, seen from above."""
         found = []
-        for v, end in following.items():
-            if v not in before or v in on_hinge:
-                continue
-            one, other = at[v] - at[before[v]], at[end] - at[v]
-            turn = one[0] * other[1] - one[1] * other[0]
-            if turn > 1e-9 * float(np.linalg.norm(one) * np.linalg.norm(other)):
-                found.append(at[v])
-        if not found or len(found) > _MOST_NODES:
-            return np.zeros((0, 2))
-        return np.array(found)
+        for loop in _loops(self.free.tolist()):
+            ring = self.mesh.vertices[loop][:, :2]
+            x, y = ring.T
+            # Its own rim has it on the right; round a hole that is counter-clockwise.
+            if (x * np.roll(y, -1) - y * np.roll(x, -1)).sum() > 0:
+                found.append(ring)
+        return found
 
     @cached_property
-    def nodes_far(self) -> np.ndarray:
-        """(n,) float: how far each node is from what holds it."""
-        return _kernels.nodes_held(self.nodes, self.held_segments, self.all_segments)
+    def around(self) -> np.ndarray:
+        """(s, 4) float: its rim seen from above, without such holes."""
+        holes = {tuple(p) for ring in self.openings for p in ring.tolist()}
+        rows = [s for s in self.all_segments.tolist() if tuple(s[:2]) not in holes]
+        rim = np.array(rows).reshape(-1, 4)
+        if not len(self.passed) or not len(rim):
+            return rim
+        # What lies straight above or below an edge that is passed is passed as well.
+        middles = np.ascontiguousarray((rim[:, :2] + rim[:, 2:]) / 2)
+        far, _, _ = _kernels.distances(middles, self.segments(self.passed))
+        held = {tuple(one) for one in self.held_segments.tolist()}
+        close = 1e-6 * max(float(np.ptp(rim.reshape(-1, 2), axis=0).max()), 1e-9)
+        keep = (far > close) | [tuple(one) in held for one in rim.tolist()]
+        return rim[keep]
+
+    def passing(self, edges: np.ndarray) -> "Underside":
+        """The same with some of its held edges passed; (h,) bool."""
+        return Underside(
+            self.mesh, self.facets, self.held[~edges], self.free,
+            np.concatenate([self.passed, self.held[edges]]),
+        )  # fmt: skip
 
     def heights(self, points: np.ndarray) -> np.ndarray:
         """(n,) float: of the underside over places of the plane; NaN where there is none."""
@@ -190,3 +198,18 @@ def _goes_down(mesh: Mesh, half: np.ndarray) -> np.ndarray:
     length = np.maximum(np.linalg.norm(into, axis=1), 1e-300)
     faces_up = _normals(mesh)[f, 2] > _WALL_NZ
     return has & (into[:, 2] / length < -_GOES_DOWN) & ~faces_up
+
+
+def _loops(edges: list[list[int]]) -> list[list[int]]:
+    """Closed chains of edges."""
+    following = dict(map(tuple, edges))
+    out, seen = [], set()
+    for start in following:
+        chain, at = [], start
+        while at in following and at not in seen:
+            seen.add(at)
+            chain.append(at)
+            at = following[at]
+        if chain and at == start:
+            out.append(chain)
+    return out

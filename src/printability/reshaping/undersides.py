@@ -9,7 +9,7 @@ from ..errors import EditError
 from ..mesh import facet_normals, first_hits
 from . import _kernels
 from .changes import Dimension, Ground, Worked, registered_change
-from .field import Ways, column_solid, least_beyond, refined
+from .rays import RIDGE, Ray, rays_of, solid_between
 from .underside import Underside, underside_at
 
 __all__ = ["fill_of", "steepened"]
@@ -17,9 +17,11 @@ __all__ = ["fill_of", "steepened"]
 # How far solids reach into what they join or take from, mm (ours): far above rounding, far below
 # what is printed.
 _OVER_MM = 0.004
-# Edges that turn by less than some 20 degrees are one run; runs that face alike are braced.
-_STRAIGHT, _ALIKE = 0.94, 0.8
-_RIB_STEPS = 25
+# At outer corners of a wall, where a fill ends in a point.
+_CORNER_MM = 0.3
+# Edges that turn by less than some 20 degrees are one run (ours).
+_STRAIGHT = 0.94
+_RIB_STEPS, _ARCH_STEPS = 25, 24
 _ANGLE = Dimension("angle from the plate", "°", 10, 85, 45)
 
 
@@ -31,21 +33,6 @@ def _underside(ground: Ground, place, angle_deg: float, with_steep: bool) -> Und
     if found is None:
         raise EditError(f"That is no underside flatter than {angle_deg:g}°.")
     return found
-
-
-def _rim_pushed(under: Underside, points: np.ndarray, edges: np.ndarray, by_mm: float):
-    """Places on some edges of the rim moved outwards, and which they are."""
-    if not len(edges):
-        return points, np.zeros(len(points), bool)
-    segments = under.segments(edges)
-    along = segments[:, 2:] - segments[:, :2]
-    length = np.maximum(np.linalg.norm(along, axis=1, keepdims=True), 1e-300)
-    outward = np.stack([-along[:, 1], along[:, 0]], axis=1) / length
-    far, which, _ = _kernels.distances(np.ascontiguousarray(points), segments)
-    near = far <= 1e-7 * max(float(np.ptp(points, axis=0).max()), 1e-9)
-    out = points.copy()
-    out[near] += by_mm * outward[which[near]]
-    return out, near
 
 
 def steepened(ground: Ground, place, angle_deg: float, shape: str) -> manifold3d.Manifold:
@@ -64,31 +51,29 @@ def steepened(ground: Ground, place, angle_deg: float, shape: str) -> manifold3d
         )
     slope = math.tan(math.radians(angle_deg))
 
-    def heights(points, own):
-        ways = Ways(under, points)
-        if shape == "round":
-            half = ways.far + _reach(under, ways)
-            rise = np.sqrt(np.maximum(half**2 - (half - ways.far) ** 2, 0.0))
-        else:
-            rise = slope * ways.far
-        return np.maximum(ways.foot_z + rise, own)
+    def profile(one: Ray, other: Ray):
+        points = []
+        for ray in (one, other):
+            at = np.append(ray.at, ray.reach + _OVER_MM)
+            own = np.append(ray.own, ray.own[-1])
+            if shape == "round":
+                turn = np.linspace(0, np.pi / 2, _ARCH_STEPS)
+                at = np.unique(np.concatenate([ray.reach * (1 - np.cos(turn)), at]))
+                own = np.interp(at, ray.at, ray.own)
+                rise = np.sqrt(np.maximum(ray.reach**2 - (ray.reach - at) ** 2, 0.0))
+            else:
+                rise = slope * at
+            line = ray.foot_z + rise
+            for x, z, top in zip(at, own, line, strict=True):
+                if top > z + 1e-9:
+                    points += [ray.place(x, top), ray.place(x, z - _OVER_MM)]
+            points.append(ray.place(0.0, ray.foot_z))
+        return [points] if len(points) > 3 else None
 
-    points, own, high, facets = refined(under, heights)
-    points, _ = _rim_pushed(under, points, under.free, _OVER_MM)
-    # A little deeper than the underside, which is air, so that none of it stays.
-    low = np.where(high > own + 1e-9, own - _OVER_MM, own)
-    solid = column_solid(points, low, np.maximum(high, low), facets)
+    solid = solid_between(rays_of(under, _OVER_MM), profile)
     if solid is None:
         raise EditError("This underside rises steeply enough already.")
     return solid
-
-
-def _reach(under: Underside, ways: Ways) -> np.ndarray:
-    near = 1e-7 * max(float(np.ptp(ways.points, axis=0).max()), 1e-9)
-    return _kernels.reaches(
-        ways.points, np.ascontiguousarray(ways.ways), ways.far, under.held_segments,
-        under.nodes, under.nodes_far, under.all_segments, near,
-    )  # fmt: skip
 
 
 @registered_change(
@@ -103,6 +88,101 @@ def taper(ground: Ground, places, size: dict) -> Worked:
     return Worked(take=take)
 
 
+def _least(ray: Ray, slope: float) -> tuple[float, int]:
+    """The height at which a fill begins at a way's foot, and up to where on it that reaches."""
+    line = ray.own - slope * ray.at
+    k = int(np.argmin(line))
+    return float(line[k]), k
+
+
+def _foot_piece(one: Ray, other: Ray, lows, ends, slope: float) -> list:
+    """The profile from the foot up to the place that asks for the most there."""
+    points = []
+    for ray, low, k in zip((one, other), lows, ends, strict=True):
+        if ray.is_corner:  # round a corner the steeper of both
+            low = min(lows)
+        back = _CORNER_MM if ray.is_corner else _OVER_MM
+        points += [
+            ray.place(0.0, low), ray.place(0.0, ray.own[0] + _OVER_MM),
+            ray.place(-back, low - slope * back), ray.place(-back, ray.own[0] + _OVER_MM),
+        ]  # fmt: skip
+        points += [ray.place(x, z) for x, z in zip(ray.at[: k + 1], ray.own[: k + 1], strict=True)]
+        points += [
+            ray.place(x, z + _OVER_MM) for x, z in zip(ray.at[1:k], ray.own[1:k], strict=True)
+        ]
+    return points
+
+
+def _further_pieces(one: Ray, other: Ray, first: int, slope: float) -> list[list]:
+    """Profiles beyond that place: what is there asks for less, but for something."""
+    count = min(len(one.at), len(other.at))
+    lows = []
+    for ray in (one, other):
+        line = ray.own[:count] - slope * ray.at[:count]
+        lows.append(np.minimum.accumulate(line[::-1])[::-1] + slope * ray.at[:count])
+    pieces = []
+    for k in range(first, count - 1):
+        deep = max(float(ray.own[k] - low[k]) for ray, low in zip((one, other), lows, strict=True))
+        if deep <= 1e-6:
+            continue
+        points = []
+        for ray, low in zip((one, other), lows, strict=True):
+            for i in (k, k + 1):
+                points += [ray.place(ray.at[i], low[i]),
+                           ray.place(ray.at[i], ray.own[i] + _OVER_MM)]  # fmt: skip
+        pieces.append(points)
+    return pieces
+
+
+def _deep_enough(ground: Ground, under: Underside, slope: float):
+    """An underside with what holds it deep enough for a fill, and the ways from that.
+
+    A wall that ends above the lowest that a fill would need of it holds nothing there: ways go on
+    over it to what is behind.
+
+    Raises
+    ------
+    EditError
+        If nothing is left that holds it.
+    """
+    while len(under.held):
+        rays = rays_of(under)
+        flat = [ray for row in rays for ray in row if not ray.is_corner and ray.reach > 0]
+        ends = _walls_end(ground, flat)
+        short, count = np.zeros(len(under.held)), np.zeros(len(under.held))
+        for ray, end in zip(flat, ends, strict=True):
+            count[ray.edge] += 1
+            short[ray.edge] += max(_least(ray, slope)[0], ground.lowest) < end - 1e-3
+        # Over a small hole in the wall it is held beside that.
+        weak = short > 0.5 * count
+        if not weak.any():
+            return under, rays
+        under = under.passing(weak)
+    raise EditError(
+        "Nothing beside it holds this underside deep enough, so a fill would end in the air; "
+        "stand it on a pillar."
+    )
+
+
+def _walls_end(ground: Ground, rays: list[Ray]) -> np.ndarray:
+    """(r,) float: down to which height there is wall where each way begins."""
+    mesh = ground.mesh
+    normals = facet_normals(mesh)
+    start = np.array([ray.place(-2 * _OVER_MM, ray.foot_z - 1e-3) for ray in rays])
+    out = np.full(len(rays), ground.lowest)
+    if not len(rays):
+        return out
+    hit = first_hits(mesh.index, start, (0.0, 0.0, -1.0), 0.0)
+    for i in np.flatnonzero(hit >= 0):
+        n = normals[hit[i]]
+        if n[2] >= 0:  # it is air already: no wall at all
+            out[i] = start[i, 2]
+            continue
+        c = mesh.vertices[mesh.facets[hit[i], 0]]
+        out[i] = c[2] - (n[0] * (start[i, 0] - c[0]) + n[1] * (start[i, 1] - c[1])) / n[2]
+    return out
+
+
 def fill_of(ground: Ground, place, angle_deg: float) -> tuple[manifold3d.Manifold, Underside]:
     """The least that is added below an underside so that it prints by itself.
 
@@ -111,27 +191,33 @@ def fill_of(ground: Ground, place, angle_deg: float) -> tuple[manifold3d.Manifol
     EditError
         If there is no such underside, or nothing beside it holds it.
     """
-    under = _underside(ground, place, angle_deg, True)
-    if not len(under.held):
-        raise EditError(
-            "Nothing beside it holds this underside, so a fill would end in the air; stand it on "
-            "a pillar."
-        )
     slope = math.tan(math.radians(angle_deg))
+    under, rays = _deep_enough(ground, _underside(ground, place, angle_deg, True), slope)
 
-    def heights(points, own):
-        return np.minimum(least_beyond(under, points, slope), own)
+    def profile(one: Ray, other: Ray):
+        (a, i), (b, j) = _least(one, slope), _least(other, slope)
+        if min(one.foot_z - a, other.foot_z - b) < -1e-9 and i == j == 0:
+            return None
+        pieces = [_foot_piece(one, other, (a, b), (i, j), slope)]
+        if max(i, j) < min(len(one.at), len(other.at)) - 1:
+            pieces += _further_pieces(one, other, max(i, j), slope)
+        return pieces
 
-    points, own, low, facets = refined(under, heights)
-    points, pushed = _rim_pushed(under, points, under.held, _OVER_MM)
-    # Where it goes into what holds it, it goes on at the angle.
-    low = np.where(pushed & (low < own - 1e-9), low - slope * _OVER_MM, low)
-    high = np.where(low < own - 1e-9, own + _OVER_MM, own)
-    solid = column_solid(points, np.minimum(low, high), high, facets)
+    solid = solid_between(rays, profile)
     if solid is None:
         raise EditError("This underside is held well enough already.")
-    # Not below the plate.
-    return solid.trim_by_plane((0, 0, 1), ground.lowest), under
+    # Not below the plate, and holes through the underside stay open.
+    solid = solid.trim_by_plane((0, 0, 1), ground.lowest)
+    return _holes_kept(solid, under), under
+
+
+def _holes_kept(solid: manifold3d.Manifold, under: Underside) -> manifold3d.Manifold:
+    """What is added under an underside, but not below holes that go through that."""
+    if not under.openings:
+        return solid
+    box = solid.bounding_box()
+    rings = manifold3d.CrossSection(under.openings, manifold3d.FillRule.NonZero)
+    return solid - rings.extrude(box[5] - box[2] + 2.0).translate((0, 0, box[2] - 1.0))
 
 
 @registered_change(
@@ -157,20 +243,27 @@ def gusset(ground: Ground, places, size: dict) -> Worked:
     """Upright plates from the wall to the outer rim, their lower edge at the angle."""
     add, said = [], []
     for place in places:
+        slope = math.tan(math.radians(size["angle_deg"]))
         under = _underside(ground, place, size["angle_deg"], False)
+        under, _ = _deep_enough(ground, under, slope)
         runs = _hinge_runs(under)
         if not runs:
             raise EditError("Nothing beside it holds this underside, so a rib has no wall.")
-        whole = sum(length for _, _, length in runs)
+        whole = sum(length for _, _, length, _ in runs)
         count = 0
-        for start, along, length in runs:
-            own = size["count"] and max(round(size["count"] * length / whole), 1)
+        for start, along, length, reach in runs:
             thick = min(size["thick_mm"], length)
-            own = int(own) or max(math.ceil((length - thick) / (size["bridge_mm"] + thick)) + 1, 1)
+            own = size["count"] and max(round(size["count"] * length / whole), 1)
+            # No farther apart than the ledge is deep: then what is between them is a bridge.
+            gap = min(size["bridge_mm"], max(0.8 * reach, 2.0))
+            own = int(own) or max(math.ceil((length - thick) / (gap + thick)) + 1, 1)
             # The outer ones at the ends, so that no corner hangs free.
             where = np.linspace(thick / 2, length - thick / 2, own) if own > 1 else [length / 2]
-            for s in where:
-                rib = _rib(ground, under, start + along * s, along, thick, size["angle_deg"])
+            where = [_beside_openings(under, start, along, s, thick, length) for s in where]
+            feet = [(start + along * s, along) for s in where]
+            feet += _corner_feet(runs, start + along * length, along)
+            for foot, way in feet:
+                rib = _rib(ground, under, foot, way, thick, size["angle_deg"])
                 if rib is not None:
                     add.append(rib)
                     count += 1
@@ -181,10 +274,25 @@ def gusset(ground: Ground, places, size: dict) -> Worked:
     return Worked(add=ribs.decompose(), said=tuple(said))
 
 
-def _hinge_runs(under: Underside) -> list[tuple[np.ndarray, np.ndarray, float]]:
-    """Straight runs of what holds an underside that face as the longest does.
+def _beside_openings(under: Underside, start, along, s: float, thick: float, length: float):
+    """Where along a run a rib stands, moved beside holes that it would be cut in two by."""
+    out = np.array([along[1], -along[0]])
+    for ring in under.openings:
+        by = ring - start
+        low, high = float((by @ along).min()) - thick / 2, float((by @ along).max()) + thick / 2
+        if (by @ out).max() <= 0 or not low < s < high:
+            continue
+        ends = [end for end in (low - 0.2, high + 0.2) if thick / 2 <= end <= length - thick / 2]
+        if ends:
+            s = min(ends, key=lambda end: abs(end - s))
+    return s
 
-    Each its start (2,), direction (2,) with the underside on its right, and length.
+
+def _hinge_runs(under: Underside) -> list[tuple[np.ndarray, np.ndarray, float, float]]:
+    """Straight runs of what holds an underside, without those that lie in front of longer ones.
+
+    Each its start (2,), direction (2,) with the underside on its right, its length, and how far
+    the underside goes on from its middle.
     """
     if not len(under.held):
         return []
@@ -205,11 +313,60 @@ def _hinge_runs(under: Underside) -> list[tuple[np.ndarray, np.ndarray, float]]:
                 if length > 0:
                     runs.append((line[begin], way / length, length))
                 begin = i
-    longest = max(runs, key=lambda run: run[2])
-    return [
-        run for run in runs
-        if float(run[1] @ longest[1]) > _ALIKE and run[2] >= 0.1 * longest[2]
-    ]  # fmt: skip
+    runs = _in_one_line(runs)
+    runs.sort(key=lambda run: -run[2])
+    kept: list[tuple[np.ndarray, np.ndarray, float, float]] = []
+    near = 1e-6 * max(float(np.ptp(points[under.held].reshape(-1, 2), axis=0).max()), 1e-9)
+    for start, along, length in runs:
+        if length < 0.1 * runs[0][2]:
+            continue
+        out = np.array([along[1], -along[0]])
+        foot = start + along * length / 2 + out * near
+        reach = _kernels.way_out(*map(float, (*foot, *out)), under.around, near)
+        if not np.isfinite(reach):
+            continue
+        # What lies in front of a longer run has that one's ribs.
+        place = foot + out * reach / 2
+        if not any(_in_front(place, run) for run in kept):
+            kept.append((start, along, length, reach))
+    return kept
+
+
+def _in_one_line(runs):
+    """Runs of one wall that something stands between, as one."""
+    out: list[tuple[np.ndarray, np.ndarray, float]] = []
+    for start, along, length in runs:
+        for i, (first, way, long) in enumerate(out):
+            across = np.array([-way[1], way[0]])
+            if along @ way < 1 - 1e-9 or abs((start - first) @ across) > 1e-6 * (length + long):
+                continue
+            ends = [0.0, long, (start - first) @ way, (start - first) @ way + length]
+            gap = max(ends) - min(ends) - long - length
+            if gap <= max(long, length):
+                out[i] = (first + way * min(ends), way, float(max(ends) - min(ends)))
+                break
+        else:
+            out.append((start, along, length))
+    return out
+
+
+def _in_front(place: np.ndarray, run) -> bool:
+    start, along, length, reach = run
+    by = place - start
+    return 0 < by @ along < length and 0 < by @ np.array([along[1], -along[0]]) < reach
+
+
+def _corner_feet(runs, corner: np.ndarray, along: np.ndarray):
+    """A rib across an outer corner of the wall, where a run goes on round it."""
+    feet = []
+    for start, other, length, _ in runs:
+        if np.linalg.norm(start - corner) <= 1e-6 * length:
+            turn = along[0] * other[1] - along[1] * other[0]
+            # The underside lies on the right of both: it goes round the corner on a left turn.
+            if turn > 0.2:
+                between = along + other
+                feet.append((corner, between / np.linalg.norm(between)))
+    return feet
 
 
 def _rib(ground: Ground, under: Underside, foot, along, thick: float, angle_deg: float):
@@ -217,12 +374,16 @@ def _rib(ground: Ground, under: Underside, foot, along, thick: float, angle_deg:
     out = np.array([along[1], -along[0]])
     slope = math.tan(math.radians(angle_deg))
     near = 1e-6 * ground.size_mm
-    reach = _kernels.way_out(
-        float(foot[0] + out[0] * near), float(foot[1] + out[1] * near), float(out[0]),
-        float(out[1]), under.segments(under.free if len(under.free) else under.held), near,
-    )  # fmt: skip
-    if not np.isfinite(reach) or reach <= near:
+    reach = _kernels.way_out(*map(float, (*foot, *out)), under.around, 10 * near)
+    if not np.isfinite(reach) or reach <= 100 * near:
         return None
+    end = np.ascontiguousarray((foot + out * reach)[None])
+    if _kernels.distances(end, under.held_segments)[0][0] <= 100 * near:
+        # It ends at another wall: up to where that is nearer.
+        reach = _kernels.reaches(
+            np.ascontiguousarray(foot[None]), np.ascontiguousarray(out[None]),
+            under.held_segments, under.around, near, RIDGE * ground.size_mm,
+        )[0]  # fmt: skip
     # Over its whole thickness: the lowest of the rim, so that nothing of the rib stands out.
     sides = np.array([-0.5, 0.0, 0.5]) * thick
     ends = [foot + out * (reach - 10 * near) + along * s for s in sides]
@@ -246,7 +407,7 @@ def _rib(ground: Ground, under: Underside, foot, along, thick: float, angle_deg:
     a, b, c = ground.mesh.vertices[ground.mesh.facets[hit]]
     n = np.cross(b - a, c - a)
     back = float(n @ (a - start) / (n @ np.array([-out[0], -out[1], 0.0])))
-    if back > reach:
+    if back > 0.25 * reach + 0.1:
         return None
     back += _OVER_MM
     profile = [(-back, bottom - slope * back)]
@@ -260,7 +421,7 @@ def _rib(ground: Ground, under: Underside, foot, along, thick: float, angle_deg:
         axes[:, 2] *= -1
     shift = np.array([foot[0], foot[1], 0.0]) - axes[:, 2] * thick / 2
     plate = plate.transform(np.column_stack([axes, shift]))
-    return plate.trim_by_plane((0, 0, 1), ground.lowest)
+    return _holes_kept(plate.trim_by_plane((0, 0, 1), ground.lowest), under)
 
 
 def _chains(edges: list[list[int]]) -> list[list[int]]:

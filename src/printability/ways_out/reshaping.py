@@ -8,17 +8,19 @@ import numpy as np
 
 from ..errors import EditError
 from ..findings import Finding, Severity
-from ..mesh import first_hits
+from ..mesh import Mesh, first_hits
 from ..mesh.nearest import nearest_facing, weights_of_nearest
 from ..parts import Anchor, Part, anchor_at, resolve
 from ..reshaping import (
     CHANGES,
     Reshape,
     flat_undersides,
+    ground_of,
     reshaped,
     underside_at,
     usual_size,
 )
+from ..reshaping.thickness import thin_facets
 from ..stance import Setup
 from ..surface import SHOW, painted_sides
 from .predicting import Predicted, predict
@@ -27,6 +29,8 @@ __all__ = ["ReshapeOut", "reshapes_out", "small_changes"]
 
 # A finding is the same one within this part of the piece's size, or a millimetre.
 _SAME = 0.03
+# Spans whose measures differ by more than this are two.
+_ALIKE = 0.6
 # What may cure a kind of finding, the lightest first.
 _CURES = {
     "overhang": ("gusset", "fill", "steepen"),
@@ -176,7 +180,7 @@ def _tries(part: Part, setup: Setup, finding: Finding, now: Predicted, cure: str
             if sink < 0.3 * top:
                 yield change, (), size | {"sink_mm": float(sink)}
     elif change == "thicken":
-        place = _nearest(part, now, finding.center_mm)
+        place = _thin_place(part, setup, now, finding.center_mm, size["least_mm"])
         if place is not None:
             yield change, (place,), size
     elif change == "drain":
@@ -192,16 +196,27 @@ def _tries(part: Part, setup: Setup, finding: Finding, now: Predicted, cure: str
                 yield change, places, size
         else:
             yield change, (place,), size
+            if change == "gusset":  # one as wide as the wall
+                yield change, (place,), size | {"count": 1.0, "thick_mm": 200.0}
 
 
 def _anchor(part: Part, facet: int) -> Anchor:
     return anchor_at(part, int(facet), (1 / 3, 1 / 3, 1 / 3))
 
 
-def _nearest(part: Part, now: Predicted, point) -> Anchor | None:
+def _thin_place(part: Part, setup: Setup, now: Predicted, point, least_mm: float) -> Anchor | None:
+    """The thin facet that is nearest to a point of the plate."""
+    try:
+        ground = ground_of(part, _down(part, setup))
+    except EditError:
+        return None
+    facets, _ = thin_facets(ground, least_mm)
+    if not len(facets):
+        return None
     mesh = now.placed.mesh
-    facet, _ = nearest_facing(mesh.index, np.array(point, float), (0.0, 0.0, 0.0), -1.0, np.inf)
-    return _anchor(part, facet) if facet >= 0 else None
+    near = Mesh(mesh.vertices, np.ascontiguousarray(mesh.facets[facets]))
+    found, _ = nearest_facing(near.index, np.array(point, float), (0.0, 0.0, 0.0), -1.0, np.inf)
+    return _anchor(part, facets[found]) if found >= 0 else None
 
 
 def _underside_place(part: Part, setup: Setup, now: Predicted, finding: Finding) -> Anchor | None:
@@ -343,6 +358,11 @@ def _is_same(
         return False
     if one.kind in _WHOLE:
         return True
+    # Rings round the whole piece have their middle where others have it: by their measure then.
+    if one.unit == other.unit == "mm" and min(one.measure, other.measure) < _ALIKE * max(
+        one.measure, other.measure
+    ):
+        return False
     reach = other.measure if other.unit == "mm" and math.isfinite(other.measure) else 0.0
     a = np.array(there.placed.source_place(one.center_mm))
     b = np.array(here.placed.source_place(other.center_mm))

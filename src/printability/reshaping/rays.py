@@ -1,0 +1,270 @@
+"""Ways from what holds an underside out over it, and the solids under and over them.
+
+An underside is laid out in strips: between neighbouring ways, from what holds it straight to where
+it ends or where something else is nearer. Along a way a fill or a taper is a profile; between two
+ways it is the convex hull of theirs. On a strip between parallel ways that is exact; round corners
+it is steeper than the angle by what the chord is shorter than the arc, never flatter.
+"""
+
+import math
+from dataclasses import dataclass, replace
+from itertools import pairwise
+
+import manifold3d
+import numpy as np
+
+from . import _kernels
+from .underside import Underside
+
+__all__ = ["Ray", "rays_of", "solid_between"]
+
+# Strips are no wider than this part of the size; ways fan round corners in steps (ours).
+_STRIPS, _FAN_DEG = 40, 2.0
+# Of more corners than this, only those of its rim have a way through them.
+_MOST_CORNERS = 400
+# Places along a way at which the underside's height is looked at.
+LOOKED_AT = 16
+# Ways that differ by less than this, in radians, are one.
+_SAME_WAY = 1e-4
+# Something else must be nearer by this part of the size to end a way.
+RIDGE = 5e-5
+# By so much neighbouring strips overlap (ours): far above rounding.
+_OVERLAP_MM = 0.001
+_BESIDE_MM, _MOST_CROSSED = 1e-3, 4
+
+
+@dataclass(frozen=True, eq=False)
+class Ray:
+    """A way over an underside.
+
+    Attributes
+    ----------
+    foot, way : (2,) float
+        Where it begins on what holds the underside, and its direction.
+    foot_z : float
+    reach : float
+        How far the underside goes on.
+    at : (k,) float
+        Distances along it, from 0 to the reach.
+    own : (k,) float
+        Height of the underside there.
+    edge : int
+        Which of the held edges it begins on.
+    is_corner : bool
+        Whether it begins at a corner of what holds the underside, between two sides.
+    is_outer : bool
+        Whether the underside ends beside it.
+    """
+
+    foot: np.ndarray
+    way: np.ndarray
+    foot_z: float
+    reach: float
+    at: np.ndarray
+    own: np.ndarray
+    edge: int
+    is_corner: bool = False
+    is_outer: bool = False
+
+    def place(self, along: float, z: float) -> tuple[float, float, float]:
+        """A point above or below a place of it."""
+        x, y = self.foot + self.way * along
+        return float(x), float(y), float(z)
+
+
+def rays_of(under: Underside, beyond_mm: float = 0.0) -> list[list[Ray]]:
+    """Ways over an underside in order: those of one list follow each other without a gap.
+
+    ``beyond_mm`` is how far the outermost stand out where the underside ends beside them.
+    """
+    if not len(under.held):
+        return []
+    begun = _begun(under)
+    feet, ways = np.array([b.foot for b in begun]), np.array([b.way for b in begun])
+    near = 1e-7 * _size(under)
+    reach = _kernels.reaches(
+        np.ascontiguousarray(feet), np.ascontiguousarray(ways), under.held_segments,
+        under.around, near, RIDGE * _size(under),
+    )  # fmt: skip
+    along = _looked_at(under, feet, ways, reach)
+    inside = along.copy()
+    inside[:, 0], inside[:, -1] = 1e-5 * reach, reach * (1 - 1e-5)
+    places = feet[:, None] + ways[:, None] * inside[:, :, None]
+    own = under.heights(places.reshape(-1, 2)).reshape(along.shape)
+    out: list[list[Ray]] = [[] for _ in range(begun[-1].row + 1)]
+    for i, one in enumerate(begun):
+        ok = np.isfinite(own[i])
+        if reach[i] <= near or not ok.any():
+            at, heights = np.zeros(1), np.array([one.z])
+        else:
+            at, heights = along[i][ok], own[i][ok]
+            if at[0] > near:
+                at, heights = np.append(0.0, at), np.append(one.z, heights)
+        foot = one.foot + beyond_mm * one.outer
+        out[one.row].append(
+            Ray(
+                foot,
+                one.way,
+                one.z,
+                float(reach[i]),
+                at,
+                heights,
+                one.edge,
+                one.is_corner,
+                bool(one.outer.any()),
+            )
+        )
+    return out
+
+
+@dataclass(frozen=True, eq=False)
+class _Begun:
+    """Where a way begins: its foot and height, in which row, on which edge.
+
+    ``outer`` points along the hinge away from the underside where that ends beside it, else it
+    is zero.
+    """
+
+    foot: np.ndarray
+    way: np.ndarray
+    z: float
+    row: int
+    edge: int
+    is_corner: bool
+    outer: np.ndarray
+
+
+def _size(under: Underside) -> float:
+    return max(float(np.ptp(under.all_segments.reshape(-1, 2), axis=0).max()), 1e-9)
+
+
+def _begun(under: Underside) -> list[_Begun]:
+    """Where ways begin: along every held edge, and fanned out at corners that they go round."""
+    held = under.held_segments
+    inward = np.stack([held[:, 3] - held[:, 1], -(held[:, 2] - held[:, 0])], axis=1)
+    length = np.maximum(np.linalg.norm(inward, axis=1), 1e-300)
+    inward /= length[:, None]
+    z = under.mesh.vertices[under.held, 2]
+    stops, fans = _stops(under, held, length, _size(under))
+    follows = {int(a): k for k, (a, _) in enumerate(under.held.tolist())}
+    ends = {int(b) for _, b in under.held.tolist()}
+    begun: list[_Begun] = []
+    row, nothing = 0, np.zeros(2)
+    for k in range(len(held)):
+        first, last = (int(v) for v in under.held[k])
+        a, b = held[k, :2], held[k, 2:]
+        on = (b - a) / length[k]
+        for i, t in enumerate(stops[k]):
+            outer = nothing
+            if i == 0 and first not in ends:
+                outer = -on
+            elif i == len(stops[k]) - 1 and last not in follows:
+                outer = on
+            level = float(z[k, 0] + t * (z[k, 1] - z[k, 0]))
+            begun.append(_Begun(a + t * (b - a), inward[k], level, row, k, False, outer))
+        row += 1
+        other = follows.get(last)
+        if other is None or other == k:
+            continue
+        one, two = inward[k], inward[other]
+        turn = one[0] * two[1] - one[1] * two[0]
+        if turn > 1e-9 or (abs(turn) <= 1e-9 and one @ two < 0):
+            for way in _fan(one, two, [p - b for p in fans.get(last, ())]):
+                begun.append(_Begun(b, way, float(z[k, 1]), row, k, True, nothing))
+            row += 1
+    return begun
+
+
+def _looked_at(under: Underside, feet, ways, reach) -> np.ndarray:
+    """(r, k) float: distances along ways at which heights are looked at.
+
+    Evenly, and on both sides of edges that they go on over: there the height jumps.
+    """
+    along = reach[:, None] * np.linspace(0, 1, LOOKED_AT)
+    if not len(under.passed):
+        return along
+    crossed = []
+    for a, b in under.segments(under.passed).reshape(-1, 2, 2):
+        v = b - a
+        det = ways[:, 0] * v[1] - ways[:, 1] * v[0]
+        safe = np.where(np.abs(det) > 1e-12, det, np.nan)
+        w = a - feet
+        t = (w[:, 0] * v[1] - w[:, 1] * v[0]) / safe
+        k = (w[:, 0] * ways[:, 1] - w[:, 1] * ways[:, 0]) / safe
+        t = np.where((k >= -1e-9) & (k <= 1 + 1e-9) & (t > 0) & (t < reach), t, reach)
+        if (t < reach).any():
+            crossed += [np.clip(t - _BESIDE_MM, 0, reach), np.clip(t + _BESIDE_MM, 0, reach)]
+    if not crossed:
+        return along
+    # The same number for all, those that are not crossed at their end.
+    more = np.sort(np.stack(crossed, axis=1), axis=1)[:, : 2 * _MOST_CROSSED]
+    return np.sort(np.concatenate([along, more], axis=1), axis=1)
+
+
+def _stops(under: Underside, held, length, size: float):
+    """Where along each held edge ways begin, and the corners of the rim before each of its ends."""
+    stops = [set(np.linspace(0, 1, max(math.ceil(n / size * _STRIPS), 1) + 1)) for n in length]
+    fans: dict[int, list[np.ndarray]] = {}
+    # Through its corners, those inside it too: between two ways it is to have no fold.
+    own = under.mesh.vertices[np.unique(under.mesh.facets[under.facets])][:, :2]
+    places = under.around.reshape(-1, 2)
+    if len(own) <= _MOST_CORNERS:
+        places = np.concatenate([places, own])
+    places = np.unique(places, axis=0)
+    _, which, along = _kernels.distances(places, held)
+    for p, k, t in zip(places, which.tolist(), along.tolist(), strict=True):
+        if 1e-9 < t < 1 - 1e-9:
+            stops[k].add(t)
+        else:
+            fans.setdefault(int(under.held[k, 1 if t > 0.5 else 0]), []).append(p)
+    return [sorted(one) for one in stops], fans
+
+
+def _fan(one: np.ndarray, two: np.ndarray, through: list[np.ndarray]) -> list[np.ndarray]:
+    """Directions from one to another, turning left, in small steps and through some places."""
+    first = math.atan2(one[1], one[0])
+    whole = (math.atan2(two[1], two[0]) - first) % (2 * math.pi)
+    steps = max(math.ceil(math.degrees(whole) / _FAN_DEG), 1)
+    turns = {whole * i / steps for i in range(steps + 1)}
+    for way in through:
+        turn = (math.atan2(way[1], way[0]) - first) % (2 * math.pi)
+        if all(abs(turn - known) > _SAME_WAY for known in turns) and turn < whole:
+            turns.add(turn)
+    ways = [np.array([math.cos(first + t), math.sin(first + t)]) for t in sorted(turns)]
+    ways[0], ways[-1] = one, two
+    return ways
+
+
+def solid_between(rays: list[list[Ray]], profile) -> manifold3d.Manifold | None:
+    """The hulls of neighbouring ways' profiles, joined; None where there is nothing in them.
+
+    ``profile`` gives, of two ways beside each other, the points of convex pieces between them.
+    """
+    solids = []
+    for row in rays:
+        for pair in pairwise(row):
+            for points in profile(*_overlapping(*pair)) or ():
+                solid = manifold3d.Manifold.hull_points(np.array(points))
+                if solid.volume() > 0:
+                    solids.append(solid)
+    return _joined(solids)
+
+
+def _overlapping(one: Ray, other: Ray) -> tuple[Ray, Ray]:
+    """Two ways a little farther apart, so that neighbouring strips have more than a face in common.
+
+    Two that only touch may leave a film between them. Where the underside ends nothing stands out.
+    """
+    across = np.array([-one.way[1], one.way[0]])  # from the one to the other
+    by = _OVERLAP_MM * across
+    first = one if one.is_outer else replace(one, foot=one.foot - by)
+    last = other if other.is_outer else replace(other, foot=other.foot + by)
+    return first, last
+
+
+def _joined(solids: list[manifold3d.Manifold]) -> manifold3d.Manifold | None:
+    """Neighbours joined two by two: all at once, one that only touches others may be lost."""
+    while len(solids) > 1:
+        pairs = [one + other for one, other in zip(solids[::2], solids[1::2], strict=False)]
+        solids = pairs + solids[len(pairs) * 2 :]
+    return solids[0].simplify(_OVERLAP_MM / 2) if solids else None
