@@ -12,7 +12,7 @@ from printability.mesh import facet_areas
 from printability.parts import Anchor, Part, anchor_at, build_parts, is_of
 from printability.reshaping import CHANGES, Reshape, reshape_told, usual_size
 from printability.stance import Setup, part_of, stand
-from printability.supports.layout import mirrored_place, plane_of_symmetry
+from printability.supports.layout import mirrored_place, planes_of_symmetry
 from printability.surface import SHOW, painted_sides
 
 from .current import Current
@@ -105,15 +105,19 @@ def _other_side(now: Current, said) -> Anchor:
     # Changes made on one side so far do not hide that both were alike.
     bare = without_changes(now.setup)
     part = part_of(now.source, bare, remembered)
-    plane = remembered(
-        f"symmetry/{part.digest}/{now.setup.pose!r}",
-        lambda: (plane_of_symmetry(stand(part, replace(bare, supports=())).mesh) or "none",),
-    )[0]
-    if isinstance(plane, str):
+    planes = remembered(
+        f"symmetries/{part.digest}/{now.setup.pose!r}",
+        lambda: planes_of_symmetry(stand(part, replace(bare, supports=())).mesh),
+    )
+    if not planes:
         raise EditError(
             "The part as it stands is not its own mirror image, so there is no other side."
         )
-    other = mirrored_place(now.placed.world, place, plane)
+    world = now.placed.world
+    here = np.array(world.place_of(place))
+    # Of several planes the one that it is farthest from: about another it may be its own image.
+    planes = sorted(planes, key=lambda plane: -abs(float((here - plane[0]) @ plane[1])))
+    other = mirrored_place(world, place, planes[0])
     if other is None:
         raise EditError("On the other side there is no surface like that one any more.")
     return other

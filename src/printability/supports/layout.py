@@ -206,10 +206,23 @@ def rim(world: World, facets: np.ndarray, spacing_mm: float, inset_mm: float) ->
     return found
 
 
-def plane_of_symmetry(mesh: Mesh) -> tuple[np.ndarray, np.ndarray] | None:
-    """The upright plane about which a placed part is its own mirror image; None without one.
+# Planes that differ by less than some 2.5 degrees are one (ours).
+_SAME_PLANE = 0.999
 
-    A point of it and its normal. Tried through the middle of its volume, along the main
+
+def plane_of_symmetry(mesh: Mesh) -> tuple[np.ndarray, np.ndarray] | None:
+    """The upright plane about which a placed part is its own mirror image best; None without one.
+
+    A point of it and its normal; see `planes_of_symmetry`.
+    """
+    found = planes_of_symmetry(mesh)
+    return found[0] if found else None
+
+
+def planes_of_symmetry(mesh: Mesh) -> list[tuple[np.ndarray, np.ndarray]]:
+    """All upright planes about which a placed part is its own mirror image, the best first.
+
+    A point of each and its normal. Tried through the middle of its volume, along the main
     directions of its outline and every 15°; checked on places spread over its surface.
     """
     corners = mesh.vertices[mesh.facets]
@@ -217,7 +230,7 @@ def plane_of_symmetry(mesh: Mesh) -> tuple[np.ndarray, np.ndarray] | None:
         np.cross(corners[:, 1] - corners[:, 0], corners[:, 2] - corners[:, 0]), axis=1
     )
     if not area.sum() > 0:
-        return None
+        return []
     middle = corners.mean(axis=1)
     centre = area @ middle / area.sum()
     spread = ((middle - centre)[:, :2].T * area) @ (middle - centre)[:, :2]
@@ -229,18 +242,20 @@ def plane_of_symmetry(mesh: Mesh) -> tuple[np.ndarray, np.ndarray] | None:
     ends = np.cumsum(area)
     picks = np.searchsorted(ends, (np.arange(_SAMPLES) + 0.5) / _SAMPLES * ends[-1])
     places = middle[np.minimum(picks, len(middle) - 1)]
-    best, share = None, 0.0
-    for turn in turns:
+    planes: list[tuple[float, int, tuple[np.ndarray, np.ndarray]]] = []
+    for number, turn in enumerate(turns):
         normal = np.array([math.cos(turn), math.sin(turn), 0.0])
+        if any(abs(normal @ known[1]) > _SAME_PLANE for _, _, known in planes):
+            continue
         other = places - 2 * ((places - centre) @ normal)[:, None] * normal
         far = [nearest_facing(mesh.index, p, (0.0, 0.0, 0.0), -1.0, size)[1] for p in other[::8]]
         if np.max(far) > 20 * _OFF * size:
             continue
         far = [nearest_facing(mesh.index, p, (0.0, 0.0, 0.0), -1.0, size)[1] for p in other]
         alike = float(np.mean(np.array(far) <= _OFF * size))
-        if alike > share + 1e-9:
-            best, share = (centre, normal), alike
-    return best if share >= _ALIKE else None
+        if alike >= _ALIKE:
+            planes.append((-round(alike, 9), number, (centre, normal)))
+    return [plane for _, _, plane in sorted(planes, key=lambda one: one[:2])]
 
 
 def mirrored_place(

@@ -316,7 +316,7 @@ Alpine.data("bench", () => mixed(...everyActivity().map((a) => a.data ?? {}), wa
     for (const pin of this.$refs.pins.children) {
       const [x, y] = view.toScreen(pin.place);
       pin.style.translate = `${x}px ${y}px`;
-      pin.hidden = this.pair !== null || (this.live !== null && !pin.dataset.turnLabel) || (this.hideAbove && pin.place[2] > (this.layer + 1) * this.state.layer_height_mm);
+      pin.hidden = this.pair !== null || (this.changeTool && !pin.classList.contains("measured")) || (this.live !== null && !pin.dataset.turnLabel) || (this.hideAbove && pin.place[2] > (this.layer + 1) * this.state.layer_height_mm);
     }
   },
   pinsFor(places) {

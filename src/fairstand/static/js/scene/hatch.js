@@ -51,9 +51,9 @@ export class HatchLayer {
       this.group.add(body);
     }
     if (handle) {
-      const ball = new THREE.Points(
-        new THREE.BufferGeometry().setFromPoints([new THREE.Vector3(...handle)]),
-        new THREE.PointsMaterial({ color: hex("accent"), size: 13, sizeAttenuation: false, depthTest: false }));
+      const ball = new THREE.Mesh(
+        new THREE.SphereGeometry(Math.max(...this.view.size) * 0.016, 20, 14), new THREE.MeshBasicMaterial({ color: hex("accent"), depthTest: false }));
+      ball.position.set(...handle);
       ball.renderOrder = 5;
       ball.frustumCulled = false;
       this.group.add(ball);
