@@ -191,7 +191,7 @@ def test_sides_are_painted_by_filling_and_by_brush_and_survive_turning(at_table,
     assert set(filled) == {0, 1}
     assert filled.count(1) == 2  # the flat top, up to its creases
     page.locator('[data-side="back"]').click()
-    page.locator('input[value="brush"]').check()
+    page.locator('input[name="paint-by"][value="brush"]').check()
     x, y = at_table.at([-10, 5, 24])
     page.mouse.move(x, y)
     page.mouse.down()

@@ -1,14 +1,15 @@
 """What all changes of shape share: the register, their dimensions, and what they come to."""
 
 from collections.abc import Callable
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from functools import cached_property
 
 import manifold3d
 import numpy as np
 
 from ..errors import EditError
-from ..mesh import Mesh
+from ..mesh import Mesh, joined, mesh_of
+from ..mesh.nearest import nearest_facing
 from ..parts import Anchor, Part, resolve
 from ..process import Process
 from ..splitting import Plane, Tracked, tracked
@@ -39,11 +40,18 @@ class Ground:
         Its axes; the third points up.
     tracked : Tracked
         The part's bodies as solids, in those axes.
+    coarse : Mesh, optional
+        A simplified copy to be looked at instead of the part, in those axes.
+    over_mm : float
+        How far solids reach into what they join or take from: far above rounding, and above what
+        the copy is off.
     """
 
     part: Part
     plane: Plane
     tracked: Tracked
+    coarse: Mesh | None = None
+    over_mm: float = 0.004
 
     @cached_property
     def mesh(self) -> Mesh:
@@ -65,12 +73,23 @@ class Ground:
     def facet_of(self, place: Anchor) -> int:
         """The facet that a place is on; -1 where the surface is not there any more."""
         at = resolve(place, self.part)
-        return -1 if at is None else at.facet
+        if at is None or self.coarse is None:
+            return -1 if at is None else at.facet
+        point = self.plane.inside(at.on(self.part.mesh))
+        a, b, c = self.plane.inside(self.part.mesh.vertices[self.part.mesh.facets[at.facet]])
+        facing = np.cross(b - a, c - a)
+        facing = facing / max(float(np.linalg.norm(facing)), 1e-300)
+        return int(nearest_facing(self.coarse.index, point, facing, 0.5, np.inf)[0])
+
+    def simplified(self, off_mm: float) -> "Ground":
+        """The same with a copy that is off by so much at most."""
+        meshes = [mesh_of(one.simplify(off_mm)) for one in self.tracked.solids]
+        return replace(self, coarse=joined(meshes), over_mm=self.over_mm + off_mm)
 
     def at(self, place: Anchor) -> np.ndarray | None:
         """(3,) float: where a place is; None where the surface is not there any more."""
         found = resolve(place, self.part)
-        return None if found is None else found.on(self.mesh)
+        return None if found is None else self.plane.inside(found.on(self.part.mesh))
 
 
 @dataclass(frozen=True, eq=False)

@@ -13,6 +13,7 @@ from itertools import pairwise
 import manifold3d
 import numpy as np
 
+from ..errors import EditError
 from . import _kernels
 from .underside import Underside
 
@@ -26,6 +27,7 @@ _MOST_CORNERS = 400
 LOOKED_AT = 16
 # Ways that differ by less than this, in radians, are one.
 _SAME_WAY = 1e-4
+_MOST_WAYS = 6_000
 # Something else must be nearer by this part of the size to end a way.
 RIDGE = 5e-5
 # By so much neighbouring strips overlap (ours): far above rounding.
@@ -80,6 +82,10 @@ def rays_of(under: Underside, beyond_mm: float = 0.0) -> list[list[Ray]]:
     if not len(under.held):
         return []
     begun = _begun(under)
+    if len(begun) > _MOST_WAYS:
+        raise EditError(
+            "What holds this underside has too many edges; simplify the model where it was made."
+        )
     feet, ways = np.array([b.foot for b in begun]), np.array([b.way for b in begun])
     near = 1e-7 * _size(under)
     reach = _kernels.reaches(

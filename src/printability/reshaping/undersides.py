@@ -6,17 +6,17 @@ import manifold3d
 import numpy as np
 
 from ..errors import EditError
-from ..mesh import facet_normals, first_hits
+from ..mesh import Mesh, facet_normals, first_hits
+from ..mesh.nearest import nearest_facing
 from . import _kernels
 from .changes import Dimension, Ground, Worked, registered_change
 from .rays import RIDGE, Ray, rays_of, solid_between
-from .underside import Underside, underside_at
+from .underside import Underside, flat_undersides, underside_at
 
 __all__ = ["fill_of", "steepened"]
 
-# How far solids reach into what they join or take from, mm (ours): far above rounding, far below
-# what is printed.
-_OVER_MM = 0.004
+# An underside of more facets than this is looked at on a copy, off by so much at most (ours).
+_MOST_FACETS, _OFF_MM = 3_000, (0.01, 0.03, 0.1)
 # At outer corners of a wall, where a fill ends in a point.
 _CORNER_MM = 0.3
 # Edges that turn by less than some 20 degrees are one run (ours).
@@ -25,14 +25,37 @@ _RIB_STEPS, _ARCH_STEPS = 25, 24
 _ANGLE = Dimension("angle from the plate", "°", 10, 85, 45)
 
 
-def _underside(ground: Ground, place, angle_deg: float, with_steep: bool) -> Underside:
-    facet = ground.facet_of(place)
-    if facet < 0:
-        raise EditError("The place it was made at is not there any more.")
-    found = underside_at(ground.mesh, facet, angle_deg, with_steep)
-    if found is None:
-        raise EditError(f"That is no underside flatter than {angle_deg:g}°.")
-    return found
+def _underside(ground: Ground, place, angle_deg: float, with_steep: bool):
+    """The underside at a place, and the ground that it is looked at on.
+
+    One of very many facets is looked at on a copy that is off by a few hundredths of a mm at most.
+    """
+    for off_mm in (0.0, *_OFF_MM):
+        seen = ground.simplified(off_mm) if off_mm else ground
+        facet = seen.facet_of(place)
+        if facet < 0:
+            raise EditError("The place it was made at is not there any more.")
+        found = underside_at(seen.mesh, facet, angle_deg, with_steep)
+        if found is None and off_mm:  # beside it, where the copy differs
+            found = _flat_beside(seen, ground.at(place), angle_deg, with_steep)
+        if found is None:
+            raise EditError(f"That is no underside flatter than {angle_deg:g}°.")
+        if len(found.facets) <= _MOST_FACETS:
+            return seen, found
+    raise EditError(
+        f"This underside has {len(found.facets):,} facets even when simplified; reduce them where "
+        "it was made."
+    )
+
+
+def _flat_beside(seen: Ground, point, angle_deg: float, with_steep: bool) -> Underside | None:
+    """The underside nearest to a place, within a millimetre."""
+    rows = np.flatnonzero(flat_undersides(seen.mesh, angle_deg))
+    if not len(rows):
+        return None
+    flat = Mesh(seen.mesh.vertices, np.ascontiguousarray(seen.mesh.facets[rows]))
+    facet, _ = nearest_facing(flat.index, np.asarray(point, float), (0.0, 0.0, 0.0), -1.0, 1.0)
+    return underside_at(seen.mesh, int(rows[facet]), angle_deg, with_steep) if facet >= 0 else None
 
 
 def steepened(ground: Ground, place, angle_deg: float, shape: str) -> manifold3d.Manifold:
@@ -43,7 +66,8 @@ def steepened(ground: Ground, place, angle_deg: float, shape: str) -> manifold3d
     EditError
         If there is no such underside, or nothing holds it.
     """
-    under = _underside(ground, place, angle_deg, False)
+    ground, under = _underside(ground, place, angle_deg, False)
+    over = ground.over_mm
     if not len(under.held):
         raise EditError(
             "Nothing beside it holds this underside, so there is no hinge to rise from; fill it "
@@ -54,7 +78,7 @@ def steepened(ground: Ground, place, angle_deg: float, shape: str) -> manifold3d
     def profile(one: Ray, other: Ray):
         points = []
         for ray in (one, other):
-            at = np.append(ray.at, ray.reach + _OVER_MM)
+            at = np.append(ray.at, ray.reach + over)
             own = np.append(ray.own, ray.own[-1])
             if shape == "round":
                 turn = np.linspace(0, np.pi / 2, _ARCH_STEPS)
@@ -66,11 +90,11 @@ def steepened(ground: Ground, place, angle_deg: float, shape: str) -> manifold3d
             line = ray.foot_z + rise
             for x, z, top in zip(at, own, line, strict=True):
                 if top > z + 1e-9:
-                    points += [ray.place(x, top), ray.place(x, z - _OVER_MM)]
+                    points += [ray.place(x, top), ray.place(x, z - over)]
             points.append(ray.place(0.0, ray.foot_z))
         return [points] if len(points) > 3 else None
 
-    solid = solid_between(rays_of(under, _OVER_MM), profile)
+    solid = solid_between(rays_of(under, over), profile)
     if solid is None:
         raise EditError("This underside rises steeply enough already.")
     return solid
@@ -95,25 +119,23 @@ def _least(ray: Ray, slope: float) -> tuple[float, int]:
     return float(line[k]), k
 
 
-def _foot_piece(one: Ray, other: Ray, lows, ends, slope: float) -> list:
+def _foot_piece(one: Ray, other: Ray, lows, ends, slope: float, over: float) -> list:
     """The profile from the foot up to the place that asks for the most there."""
     points = []
     for ray, low, k in zip((one, other), lows, ends, strict=True):
         if ray.is_corner:  # round a corner the steeper of both
             low = min(lows)
-        back = _CORNER_MM if ray.is_corner else _OVER_MM
+        back = _CORNER_MM if ray.is_corner else over
         points += [
-            ray.place(0.0, low), ray.place(0.0, ray.own[0] + _OVER_MM),
-            ray.place(-back, low - slope * back), ray.place(-back, ray.own[0] + _OVER_MM),
+            ray.place(0.0, low), ray.place(0.0, ray.own[0] + over),
+            ray.place(-back, low - slope * back), ray.place(-back, ray.own[0] + over),
         ]  # fmt: skip
         points += [ray.place(x, z) for x, z in zip(ray.at[: k + 1], ray.own[: k + 1], strict=True)]
-        points += [
-            ray.place(x, z + _OVER_MM) for x, z in zip(ray.at[1:k], ray.own[1:k], strict=True)
-        ]
+        points += [ray.place(x, z + over) for x, z in zip(ray.at[1:k], ray.own[1:k], strict=True)]
     return points
 
 
-def _further_pieces(one: Ray, other: Ray, first: int, slope: float) -> list[list]:
+def _further_pieces(one: Ray, other: Ray, first: int, slope: float, over: float) -> list[list]:
     """Profiles beyond that place: what is there asks for less, but for something."""
     count = min(len(one.at), len(other.at))
     lows = []
@@ -129,7 +151,7 @@ def _further_pieces(one: Ray, other: Ray, first: int, slope: float) -> list[list
         for ray, low in zip((one, other), lows, strict=True):
             for i in (k, k + 1):
                 points += [ray.place(ray.at[i], low[i]),
-                           ray.place(ray.at[i], ray.own[i] + _OVER_MM)]  # fmt: skip
+                           ray.place(ray.at[i], ray.own[i] + over)]  # fmt: skip
         pieces.append(points)
     return pieces
 
@@ -168,7 +190,7 @@ def _walls_end(ground: Ground, rays: list[Ray]) -> np.ndarray:
     """(r,) float: down to which height there is wall where each way begins."""
     mesh = ground.mesh
     normals = facet_normals(mesh)
-    start = np.array([ray.place(-2 * _OVER_MM, ray.foot_z - 1e-3) for ray in rays])
+    start = np.array([ray.place(-2 * ground.over_mm, ray.foot_z - 1e-3) for ray in rays])
     out = np.full(len(rays), ground.lowest)
     if not len(rays):
         return out
@@ -192,22 +214,25 @@ def fill_of(ground: Ground, place, angle_deg: float) -> tuple[manifold3d.Manifol
         If there is no such underside, or nothing beside it holds it.
     """
     slope = math.tan(math.radians(angle_deg))
-    under, rays = _deep_enough(ground, _underside(ground, place, angle_deg, True), slope)
+    lowest = ground.lowest
+    ground, under = _underside(ground, place, angle_deg, True)
+    under, rays = _deep_enough(ground, under, slope)
+    over = ground.over_mm
 
     def profile(one: Ray, other: Ray):
         (a, i), (b, j) = _least(one, slope), _least(other, slope)
         if min(one.foot_z - a, other.foot_z - b) < -1e-9 and i == j == 0:
             return None
-        pieces = [_foot_piece(one, other, (a, b), (i, j), slope)]
+        pieces = [_foot_piece(one, other, (a, b), (i, j), slope, over)]
         if max(i, j) < min(len(one.at), len(other.at)) - 1:
-            pieces += _further_pieces(one, other, max(i, j), slope)
+            pieces += _further_pieces(one, other, max(i, j), slope, over)
         return pieces
 
     solid = solid_between(rays, profile)
     if solid is None:
         raise EditError("This underside is held well enough already.")
     # Not below the plate, and holes through the underside stay open.
-    solid = solid.trim_by_plane((0, 0, 1), ground.lowest)
+    solid = solid.trim_by_plane((0, 0, 1), lowest)
     return _holes_kept(solid, under), under
 
 
@@ -244,8 +269,8 @@ def gusset(ground: Ground, places, size: dict) -> Worked:
     add, said = [], []
     for place in places:
         slope = math.tan(math.radians(size["angle_deg"]))
-        under = _underside(ground, place, size["angle_deg"], False)
-        under, _ = _deep_enough(ground, under, slope)
+        seen, under = _underside(ground, place, size["angle_deg"], False)
+        under, _ = _deep_enough(seen, under, slope)
         runs = _hinge_runs(under)
         if not runs:
             raise EditError("Nothing beside it holds this underside, so a rib has no wall.")
@@ -263,7 +288,7 @@ def gusset(ground: Ground, places, size: dict) -> Worked:
             feet = [(start + along * s, along) for s in where]
             feet += _corner_feet(runs, start + along * length, along)
             for foot, way in feet:
-                rib = _rib(ground, under, foot, way, thick, size["angle_deg"])
+                rib = _rib(seen, under, foot, way, thick, size["angle_deg"])
                 if rib is not None:
                     add.append(rib)
                     count += 1
@@ -409,11 +434,13 @@ def _rib(ground: Ground, under: Underside, foot, along, thick: float, angle_deg:
     back = float(n @ (a - start) / (n @ np.array([-out[0], -out[1], 0.0])))
     if back > 0.25 * reach + 0.1:
         return None
-    back += _OVER_MM
+    back += ground.over_mm
     profile = [(-back, bottom - slope * back)]
     profile += [(float(reach), tip)]
-    profile += [(float(x), float(z) + _OVER_MM) for x, z in zip(top[::-1], over[::-1], strict=True)]
-    profile += [(-back, float(over[0]) + _OVER_MM)]
+    profile += [
+        (float(x), float(z) + ground.over_mm) for x, z in zip(top[::-1], over[::-1], strict=True)
+    ]
+    profile += [(-back, float(over[0]) + ground.over_mm)]
     plate = manifold3d.CrossSection([np.array(profile)]).extrude(thick)
     # Its x runs out from the wall, its y up, and its thickness along the wall.
     axes = np.array([[out[0], 0, along[0]], [out[1], 0, along[1]], [0, 1.0, 0]])
@@ -467,7 +494,7 @@ def post(ground: Ground, places, size: dict) -> Worked:
                 bottom = float(a[2] - (n[:2] @ (at[:2] - a[:2])) / n[2])
         # Into what is above and below, as far as they slope under its width.
         steep = [abs(normals[facet, 2])] + ([abs(normals[hit, 2])] if hit >= 0 else [1.0])
-        more = [wide / 2 * math.sqrt(2) * math.sqrt(max(1 / max(n, 0.2) ** 2 - 1, 0)) + _OVER_MM
+        more = [wide / math.sqrt(2) * math.sqrt(max(1 / max(n, 0.2) ** 2 - 1, 0)) + ground.over_mm
                 for n in steep]  # fmt: skip
         low = max(bottom - more[1], ground.lowest)
         bar = manifold3d.Manifold.cube((wide, wide, float(at[2]) + more[0] - low))
