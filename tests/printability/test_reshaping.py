@@ -245,6 +245,9 @@ def test_a_bevel_by_formula_and_its_angle():
         # ∫ (10·40 − (10 − 2 s)(40 − 2 s)) dz with s from the size to 0 over the depth.
         want = deep * (100 * size / 2 - 4 * size**2 / 3)
         assert found.taken_mm3 == pytest.approx(want, rel=1e-6)
+    # A rounded edge takes (1 − π / 4) r² by length, less at the four corners.
+    rounded = made(ours(box(40, 60, 20)), "bevel", size_mm=2.0, shape="round")
+    assert rounded.taken_mm3 == pytest.approx((1 - math.pi / 4) * 4 * 200, rel=0.06)
     # Round an inner corner it is round, and everything within the size is set back.
     ell = union(box(30, 10, 20), box(10, 30, 20))
     found = made(ell, "bevel", size_mm=1.0)

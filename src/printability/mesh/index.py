@@ -83,6 +83,9 @@ def first_hit(vertices, facets, order, box, first_leaf, origin, way, least):
         t_in, t_out = least, best
         for axis in range(3):
             low, high = box[node, axis], box[node, 3 + axis]
+            if low > high:  # nothing is in it
+                t_out = -1.0
+                break
             pad = 1e-9 * (abs(low) + abs(high)) + 1e-12
             if abs(way[axis]) < 1e-14:
                 if origin[axis] < low - pad or origin[axis] > high + pad:

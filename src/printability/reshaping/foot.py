@@ -1,6 +1,7 @@
 """Changes at the foot: flattened, and its edges bevelled."""
 
 import math
+from itertools import pairwise
 
 import manifold3d
 import numpy as np
@@ -12,6 +13,7 @@ __all__ = ["bevel_solid", "sink_for_area"]
 
 # Sides of the cones that make bevels round corners (ours).
 _SIDES = 24
+_ROUND_STEPS = 6
 _MOST_EDGES = 4_000
 
 
@@ -26,32 +28,41 @@ def _foot(ground: Ground, height: float, taken=()) -> list[np.ndarray]:
 
 
 def bevel_solid(
-    rings: list[np.ndarray], height: float, size_mm: float, angle_deg: float
+    rings: list[np.ndarray], height: float, size_mm: float, angle_deg: float, is_round: bool = False
 ) -> manifold3d.Manifold | None:
     """What is taken along outlines so that they are set back at a height and rise to them.
 
-    Everything nearer to an outline than ``size - (z - height)`` over the slope; None for none.
+    Everything nearer to an outline than it is set back at that height: by ``size`` less the
+    height over the slope, or by a quarter circle. None for no outline.
     """
-    deep = size_mm * math.tan(math.radians(angle_deg))
     count = sum(len(ring) for ring in rings)
     if not count:
         return None
     if count > _MOST_EDGES:
         raise EditError("The foot has too many edges to be bevelled; simplify the model first.")
-    below = 0.02 * deep
+    if is_round:
+        turn = np.linspace(0, np.pi / 2, _ROUND_STEPS + 1)
+        back, up = size_mm * (1 - np.sin(turn)), size_mm * (1 - np.cos(turn))
+    else:
+        back = np.array([size_mm, 0.0])
+        up = np.array([0.0, size_mm * math.tan(math.radians(angle_deg))])
+    # A little below, which is air, so that nothing stays.
+    slope = (up[1] - up[0]) / (back[0] - back[1])
+    back[0], up[0] = back[0] * 1.02, -0.02 * back[0] * slope
     solids = []
     for ring in rings:
         for a, b in zip(ring, np.roll(ring, -1, axis=0), strict=True):
             turn = math.atan2(b[1] - a[1], b[0] - a[0])
-            # Corners of the cone lie square to the edge, so that along it the bevel is exact.
+            # Corners of the cones lie square to the edge, so that along it the bevel is exact.
             angle = turn + math.pi / 2 + 2 * math.pi * np.arange(_SIDES) / _SIDES
             around = np.stack([np.cos(angle), np.sin(angle)], axis=1)
-            points = []
-            for p in (a, b):
-                foot = p + around * size_mm * 1.02
-                points.append(np.column_stack([foot, np.full(_SIDES, height - below)]))
-                points.append(np.array([[p[0], p[1], height + deep]]))
-            solids.append(manifold3d.Manifold.hull_points(np.concatenate(points)))
+            for (r0, z0), (r1, z1) in pairwise(zip(back.tolist(), up.tolist(), strict=True)):
+                points = [
+                    np.column_stack([p + around * r, np.full(_SIDES, height + z)])
+                    for p in (a, b)
+                    for r, z in ((r0, z0), (r1, z1))
+                ]
+                solids.append(manifold3d.Manifold.hull_points(np.concatenate(points)))
     return manifold3d.Manifold.batch_boolean(solids, manifold3d.OpType.Add)
 
 
@@ -118,12 +129,14 @@ def _below(ground: Ground, level: float) -> manifold3d.Manifold:
     needs_place=False,
     size_mm=Dimension("set back by", "mm", 0.1, 20, 0.6),
     angle_deg=Dimension("angle from the plate", "°", 20, 80, 45),
+    shape=Dimension("shape", "", 0, 0, 0, ("straight", "round")),
 )  # fmt: skip
 def bevel(ground: Ground, places, size: dict) -> Worked:
     """A bevel along the outline of what rests on the plate."""
     height = ground.lowest
     rings = _foot(ground, height + 1e-6 * ground.size_mm)
-    solid = bevel_solid(rings, height, size["size_mm"], size["angle_deg"])
+    is_round = size["shape"] == "round"
+    solid = bevel_solid(rings, height, size["size_mm"], size["angle_deg"], is_round)
     if solid is None:
         raise EditError("Nothing rests on the plate as it was turned then.")
     return Worked(take=[solid])

@@ -15,8 +15,8 @@ from .underside import Underside, flat_undersides, underside_at
 
 __all__ = ["fill_of", "steepened"]
 
-# An underside of more facets than this is looked at on a copy, off by so much at most (ours).
-_MOST_FACETS, _OFF_MM = 3_000, (0.01, 0.03, 0.1)
+# An underside that more edges than this hold is looked at on a copy, off by so much at most (ours).
+_MOST_EDGES, _OFF_MM = 1_500, (0.02, 0.1)
 # At outer corners of a wall, where a fill ends in a point.
 _CORNER_MM = 0.3
 # Edges that turn by less than some 20 degrees are one run (ours).
@@ -28,7 +28,7 @@ _ANGLE = Dimension("angle from the plate", "°", 10, 85, 45)
 def _underside(ground: Ground, place, angle_deg: float, with_steep: bool):
     """The underside at a place, and the ground that it is looked at on.
 
-    One of very many facets is looked at on a copy that is off by a few hundredths of a mm at most.
+    One with very many edges is looked at on a copy that is off by a tenth of a mm at most.
     """
     for off_mm in (0.0, *_OFF_MM):
         seen = ground.simplified(off_mm) if off_mm else ground
@@ -40,11 +40,11 @@ def _underside(ground: Ground, place, angle_deg: float, with_steep: bool):
             found = _flat_beside(seen, ground.at(place), angle_deg, with_steep)
         if found is None:
             raise EditError(f"That is no underside flatter than {angle_deg:g}°.")
-        if len(found.facets) <= _MOST_FACETS:
+        if len(found.held) <= _MOST_EDGES:
             return seen, found
     raise EditError(
-        f"This underside has {len(found.facets):,} facets even when simplified; reduce them where "
-        "it was made."
+        f"{len(found.held):,} edges hold this underside; reduce the model’s facets where it was "
+        "made, or choose a smaller place."
     )
 
 
