@@ -52,7 +52,7 @@ export class HatchLayer {
     }
     if (handle) {
       const ball = new THREE.Mesh(
-        new THREE.SphereGeometry(Math.max(...this.view.size) * 0.016, 20, 14), new THREE.MeshBasicMaterial({ color: hex("accent"), depthTest: false }));
+        new THREE.SphereGeometry(Math.max(...this.view.size) * 0.016, 20, 14), new THREE.MeshBasicMaterial({ color: hex("ink"), depthTest: false }));
       ball.position.set(...handle);
       ball.renderOrder = 5;
       ball.frustumCulled = false;
