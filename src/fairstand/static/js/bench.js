@@ -80,6 +80,8 @@ Alpine.data("bench", () => mixed(...everyActivity().map((a) => a.data ?? {}), wa
   },
   barOf: (work) => ({ width: `${(work ? work.done : 0) * 100}%` }),
   dyed: (rgb) => ({ background: rgb }),
+  // What is being typed stays, whatever an answer brings meanwhile.
+  typedOr: (field, value) => (field.dataset.typed ? field.value : value),
   tidy: (value) => Number(Number(value).toFixed(4)),
 
   async init() {
