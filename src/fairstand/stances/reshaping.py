@@ -8,12 +8,10 @@ from fairstand.memory import remembered
 from printability.edits.base import Pick, place_from
 from printability.edits.reshaping import reshape_of
 from printability.errors import EditError
-from printability.mesh import facet_areas
 from printability.parts import Anchor, Part, anchor_at, build_parts, is_of
-from printability.reshaping import CHANGES, Reshape, reshape_told, usual_size
+from printability.reshaping import CHANGES, Reshape, down_of, reshape_told, touches_show, usual_size
 from printability.stance import Setup, part_of, stand
 from printability.supports.layout import mirrored_place, planes_of_symmetry
-from printability.surface import SHOW, painted_sides
 
 from .current import Current
 
@@ -51,12 +49,6 @@ def before_change(now: Current, key) -> tuple[Part, Reshape]:
     return (near or own)[0], step
 
 
-def _down(now: Current) -> list[float]:
-    """What is down as the part stands, in the import's own numbers."""
-    own = now.placed.matrix[:3, :3].T @ np.array([0.0, 0.0, -1.0])
-    return [float(v) for v in own / np.linalg.norm(own)]
-
-
 def reshape_completed(now: Current, parameters: dict, taken: tuple[str, ...] = ()) -> dict:
     """A change's edit with its key, what is down, and what was not said of it.
 
@@ -83,7 +75,11 @@ def reshape_completed(now: Current, parameters: dict, taken: tuple[str, ...] = (
         change = parameters.get("change")
         if not isinstance(change, str) or change not in CHANGES:
             raise EditError("There is no such change of shape.")
-        kept = {"key": _next_change(now, taken), "change": change, "down": _down(now)}
+        kept = {
+            "key": _next_change(now, taken),
+            "change": change,
+            "down": list(down_of(now.part, now.setup.rotation)),
+        }
         size = usual_size(change, now.setup.process, now.setup.effective_threshold_deg)
     said = parameters.get("size", {})
     if not isinstance(said, dict):
@@ -154,25 +150,10 @@ def check_reshape(before: Current, now: Current, edit) -> None:
     if edit.insist:
         return
     after = next((p for p in step.applied((part,)) if p.key == part.key), None)
-    if after is not None and _touches_show(part, after, now.setup):
+    if after is not None and touches_show(part, after, now.setup.strokes):
         raise EditError(
             "It would touch a side that is kept clean. Nothing was changed; insist if it may."
         )
-
-
-def _touches_show(part: Part, after: Part, setup: Setup) -> bool:
-    """Whether any of what is painted as show side loses surface."""
-    sides = painted_sides(part, setup.strokes)
-    if sides is None or not (sides == SHOW).any():
-        return False
-    shown = part.facet_from[(sides == SHOW) & (part.facet_from >= 0)]
-    count = int(max(part.facet_from.max(initial=0), after.facet_from.max(initial=0))) + 1
-    areas = []
-    for one in (part, after):
-        own = one.facet_from >= 0
-        areas.append(np.bincount(one.facet_from[own], facet_areas(one.mesh)[own], count))
-    lost = areas[0][shown] - areas[1][shown]
-    return bool((lost > 1e-6 * areas[0].sum()).any())
 
 
 def changes_told(now: Current) -> list[dict]:

@@ -7,11 +7,12 @@ from .changes import (
     Dimension,
     Ground,
     Worked,
+    down_of,
     ground_of,
     registered_change,
     usual_size,
 )
-from .step import Reshape, Reshaped, reshape_told, reshaped
+from .step import Reshape, Reshaped, reshape_told, reshaped, touches_show
 from .underside import Underside, flat_undersides, underside_at
 
 __all__ = [
@@ -23,6 +24,7 @@ __all__ = [
     "Reshaped",
     "Underside",
     "Worked",
+    "down_of",
     "flat_undersides",
     "foot",
     "ground_of",
@@ -30,6 +32,7 @@ __all__ = [
     "reshape_told",
     "reshaped",
     "thickness",
+    "touches_show",
     "underside_at",
     "undersides",
     "usual_size",

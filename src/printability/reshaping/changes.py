@@ -14,7 +14,16 @@ from ..parts import Anchor, Part, resolve
 from ..process import Process
 from ..splitting import Plane, Tracked, tracked
 
-__all__ = ["CHANGES", "Change", "Dimension", "Ground", "Worked", "registered_change", "usual_size"]
+__all__ = [
+    "CHANGES",
+    "Change",
+    "Dimension",
+    "Ground",
+    "Worked",
+    "down_of",
+    "registered_change",
+    "usual_size",
+]
 
 
 @dataclass(frozen=True)
@@ -163,6 +172,13 @@ def ground_of(part: Part, down) -> Ground:
             "was made."
         )
     return Ground(part, plane, found)
+
+
+def down_of(part: Part, rotation: np.ndarray) -> tuple[float, float, float]:
+    """What is down as a part stands, as a plane's normal in the import's own numbers."""
+    own = part.frame.factors * (rotation.T @ np.array([0.0, 0.0, -1.0]))
+    own = own / np.linalg.norm(own)
+    return tuple(float(v) for v in own)
 
 
 def usual_size(change: str, process: Process, threshold_deg: float) -> dict:

@@ -9,13 +9,14 @@ import manifold3d
 import numpy as np
 
 from ..errors import EditError
-from ..mesh import Mesh, mesh_of
+from ..mesh import Mesh, facet_areas, joined, mesh_of
 from ..mesh.nearest import nearest_facing
 from ..parts import Anchor, Part, Step, is_of
 from ..parts.part import digest_of
+from ..surface import SHOW, painted_sides
 from .changes import CHANGES, Ground, Worked, ground_of
 
-__all__ = ["Reshape", "Reshaped", "reshape_told", "reshaped"]
+__all__ = ["Reshape", "Reshaped", "reshape_told", "reshaped", "touches_show"]
 
 # Corners of a body at which it is measured how far the surface moves.
 _MOST_MEASURED = 200
@@ -147,16 +148,10 @@ class Reshaped:
     def mesh_of_difference(self, added: bool) -> Mesh:
         """What is added or taken away, in the part's own mm."""
         solids = self.added if added else self.taken
-        meshes = [mesh_of(one) for one in solids if not one.is_empty()]
-        if not meshes:
+        if not solids:
             return Mesh(np.zeros((0, 3)), np.zeros((0, 3), np.int32))
-        start = np.cumsum([0] + [len(m.vertices) for m in meshes[:-1]])
-        return Mesh(
-            np.concatenate([m.vertices for m in meshes]) @ self.ground.plane.axes,
-            np.concatenate([m.facets + s for m, s in zip(meshes, start, strict=True)]).astype(
-                np.int32
-            ),
-        )
+        mesh = joined([mesh_of(one) for one in solids])
+        return mesh.moved(np.ascontiguousarray(mesh.vertices @ self.ground.plane.axes))
 
 
 def reshaped(part: Part, step: Reshape) -> Reshaped:
@@ -178,8 +173,10 @@ def reshaped(part: Part, step: Reshape) -> Reshaped:
     after = _made(before, worked)
     if not after:
         raise EditError("Nothing would be left of the part.")
-    added = [one for one in _difference(worked.add, before) if one.volume() > 0]
-    taken = [one for one in (s ^ t for s in before for t in worked.take) if one.volume() > 0]
+    # Each place once, also where what is made at two places overlaps.
+    added = [_less(one, [*before, *worked.add[:i]]) for i, one in enumerate(worked.add)]
+    taken = [_less(t, worked.take[:i]) ^ s for i, t in enumerate(worked.take) for s in before]
+    added, taken = ([one for one in many if one.volume() > 0] for many in (added, taken))
     moved = sum(one.volume() for one in (*added, *taken))
     if not moved > 1e-9 * sum(abs(one.volume()) for one in before):
         raise EditError("It would change nothing.")
@@ -205,21 +202,35 @@ def _made(before: list[manifold3d.Manifold], worked: Worked) -> list[manifold3d.
             continue  # a splinter
         if not touched:
             raise EditError("What would be added touches nothing.")
-        joined = manifold3d.Manifold.batch_boolean(
+        together = manifold3d.Manifold.batch_boolean(
             [add, *(solids[i] for i in touched)], manifold3d.OpType.Add
         )
-        solids = [one for i, one in enumerate(solids) if i not in touched] + [joined]
+        solids = [one for i, one in enumerate(solids) if i not in touched] + [together]
     for one in solids:
         if one.status() != manifold3d.Error.NoError:
             raise EditError("The change leaves no closed surface.")
     return solids
 
 
-def _difference(add: list[manifold3d.Manifold], before: list[manifold3d.Manifold]):
-    for one in add:
-        for solid in before:
-            one = one - solid
-        yield one
+def _less(one: manifold3d.Manifold, others: list[manifold3d.Manifold]) -> manifold3d.Manifold:
+    for other in others:
+        one = one - other
+    return one
+
+
+def touches_show(part: Part, after: Part, strokes) -> bool:
+    """Whether any of what is painted as show side loses surface by a change of shape."""
+    sides = painted_sides(part, strokes)
+    if sides is None or not (sides == SHOW).any():
+        return False
+    shown = part.facet_from[(sides == SHOW) & (part.facet_from >= 0)]
+    count = int(max(part.facet_from.max(initial=0), after.facet_from.max(initial=0))) + 1
+    before, then = (
+        np.bincount(one.facet_from[own], facet_areas(one.mesh)[own], count)
+        for one in (part, after)
+        for own in [one.facet_from >= 0]
+    )
+    return bool((before[shown] - then[shown] > 1e-6 * before.sum()).any())
 
 
 def _refused(error: EditError) -> dict:

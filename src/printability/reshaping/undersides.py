@@ -238,7 +238,7 @@ def fill_of(ground: Ground, place, angle_deg: float) -> tuple[manifold3d.Manifol
 
 def _holes_kept(solid: manifold3d.Manifold, under: Underside) -> manifold3d.Manifold:
     """What is added under an underside, but not below holes that go through that."""
-    if not under.openings:
+    if not under.openings or solid.is_empty():
         return solid
     box = solid.bounding_box()
     rings = manifold3d.CrossSection(under.openings, manifold3d.FillRule.NonZero)

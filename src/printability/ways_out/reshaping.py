@@ -14,15 +14,17 @@ from ..parts import Anchor, Part, anchor_at, resolve
 from ..reshaping import (
     CHANGES,
     Reshape,
+    down_of,
     flat_undersides,
     ground_of,
     reshaped,
+    touches_show,
     underside_at,
     usual_size,
 )
 from ..reshaping.thickness import thin_facets
 from ..stance import Setup
-from ..surface import SHOW, painted_sides
+from ..surface import painted_sides
 from .predicting import Predicted, predict
 
 __all__ = ["ReshapeOut", "reshapes_out", "small_changes"]
@@ -207,7 +209,7 @@ def _anchor(part: Part, facet: int) -> Anchor:
 def _thin_place(part: Part, setup: Setup, now: Predicted, point, least_mm: float) -> Anchor | None:
     """The thin facet that is nearest to a point of the plate."""
     try:
-        ground = ground_of(part, _down(part, setup))
+        ground = ground_of(part, down_of(part, setup.rotation))
     except EditError:
         return None
     facets, _ = thin_facets(ground, least_mm)
@@ -308,7 +310,9 @@ def _met(mesh, facet: int, start: np.ndarray, way) -> float:
 
 def _told(part, setup, finding, now, change, places, size) -> ReshapeOut | None:
     """What a change would do; None where it cannot be made, or the finding stays."""
-    step = Reshape("try", part.key, change, _down(part, setup), places, tuple(sorted(size.items())))
+    step = Reshape(
+        "try", part.key, change, down_of(part, setup.rotation), places, tuple(sorted(size.items()))
+    )
     try:
         made = reshaped(part, step)
     except EditError:
@@ -330,24 +334,8 @@ def _told(part, setup, finding, now, change, places, size) -> ReshapeOut | None:
         change, label, _words(label, made), places, tuple(sorted(size.items())), made.added_mm3,
         made.taken_mm3, made.farthest_mm, len(gone), len(after.problems) - len(new), len(new),
         sum(f.severity == Severity.WILL_FAIL for f in new), tuple(f.title for f in gone),
-        _touches(part, made.part, setup), after,
+        touches_show(part, made.part, setup.strokes), after,
     )  # fmt: skip
-
-
-def _down(part: Part, setup: Setup) -> tuple[float, float, float]:
-    """What is down as it stands, as a plane's normal in the import's own numbers."""
-    own = part.frame.factors * (setup.rotation.T @ np.array([0.0, 0.0, -1.0]))
-    own = own / np.linalg.norm(own)
-    return tuple(float(v) for v in own)
-
-
-def _touches(part: Part, after: Part, setup: Setup) -> bool:
-    sides = painted_sides(part, setup.strokes)
-    if sides is None or not (sides == SHOW).any():
-        return False
-    shown = set(part.facet_from[(sides == SHOW) & (part.facet_from >= 0)].tolist())
-    kept = set(after.facet_from[after.facet_from >= 0].tolist())
-    return bool(shown - kept)
 
 
 def _is_same(
