@@ -1,6 +1,6 @@
 """Small changes of shape after which a piece needs no help."""
 
-from . import foot, thickness, undersides
+from . import foot, ribs, thickness, undersides
 from .changes import (
     CHANGES,
     Change,
@@ -31,6 +31,7 @@ __all__ = [
     "registered_change",
     "reshape_told",
     "reshaped",
+    "ribs",
     "thickness",
     "touches_show",
     "underside_at",
