@@ -3,7 +3,7 @@
 
 import sys
 
-from fairstand.cli.manage import run
+from fairstand.cli import main
 
 if __name__ == "__main__":
-    sys.exit(run(sys.argv[1:]))
+    sys.exit(main(["manage", *sys.argv[1:]]))

@@ -1,10 +1,11 @@
 """Compiled parts of `drawing`: a small z-buffer."""
 
 import numpy as np
-from numba import njit
+
+from .compiled import compiled
 
 
-@njit(cache=True, nogil=True)
+@compiled
 def rasterize(screen, facets, width, height):
     """Depth (infinite where empty) and facet (-1) of every pixel."""
     depth = np.full((height, width), np.inf)
@@ -33,7 +34,7 @@ def rasterize(screen, facets, width, height):
     return depth, which
 
 
-@njit(cache=True, nogil=True)
+@compiled
 def draw_lines(screen, edges, depth, ink):
     """Mark pixels of edges that lie on or in front of the surface."""
     height, width = ink.shape

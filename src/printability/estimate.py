@@ -3,8 +3,8 @@
 from dataclasses import dataclass
 
 import numpy as np
-from numba import njit
 
+from .compiled import compiled
 from .layers import Layers
 from .mesh import Mesh
 from .process import Process
@@ -85,7 +85,7 @@ def estimate(
     )
 
 
-@njit(cache=True, nogil=True)
+@compiled
 def _left_of(ax, ay, bx, by, x, y, forwards):
     """Whether a point is inside an edge of a facet; on it, by the way the edge runs.
 
@@ -100,7 +100,7 @@ def _left_of(ax, ay, bx, by, x, y, forwards):
     return side < 0
 
 
-@njit(cache=True, nogil=True)
+@compiled
 def column_volume(vertices, facets, count, hangs, columns):
     """Volume between hanging facets and what is next below them, on sampled upright lines.
 

@@ -2,9 +2,12 @@
 
 import numpy as np
 import pytest
+import trimesh
 
 from printability.inspection import inspect_model
-from printability.mesh import Mesh, open_mesh, rotation_about_axes, rotation_taking_down
+from printability.mesh import (
+    Mesh, coarser, facet_areas, open_mesh, rotation_about_axes, rotation_taking_down,
+)  # fmt: skip
 from printability.process import PROCESSES
 from printability.stance import turned
 from printability.surface import SHOW
@@ -174,3 +177,59 @@ def _stood(shape, turn):
     vertices = shape.vertices @ turn.T
     vertices[:, 2] -= vertices[:, 2].min()
     return shape.moved(np.ascontiguousarray(vertices))
+
+
+def _fine(draws) -> Mesh:
+    """A lumpy ball or a turned block with a hole, of 30,000 to 90,000 facets, anywhere."""
+    if draws.random() < 0.5:
+        ball = trimesh.creation.icosphere(6, 20.0)
+        way = draws.normal(size=3)
+        v = ball.vertices * (1 + 0.2 * np.sin(ball.vertices @ way / 4))[:, None]
+        solid = trimesh.Trimesh(v, ball.faces, process=False)
+    else:
+        solid = trimesh.boolean.difference(
+            [box(30, 20, 12), trimesh.creation.cylinder(4, 60, 64)], engine="manifold"
+        )
+        solid = solid.subdivide_to_size(0.55)
+    shape = ours(solid)
+    turn = rotation_about_axes(*draws.uniform(-180, 180, 3)) if draws.random() < 0.5 else np.eye(3)
+    far = draws.choice([0.0, 1e4], 3)
+    return shape.moved((shape.vertices @ turn.T + far).astype(np.float32).astype(float))
+
+
+@pytest.mark.parametrize("key", ["fdm", "resin"])
+@pytest.mark.parametrize("lift", [0.0, 3.0])
+def test_many_directions_of_a_fine_mesh_are_ranked_by_exact_numbers_where_they_say_so(
+    draws, key, lift
+):
+    shape = _fine(draws)
+    sides = (draws.random(len(shape.facets)) < 0.3).astype(np.uint8) * SHOW
+    threshold = float(draws.uniform(20, 70))
+    scorer = Scorer(shape, PROCESSES[key], threshold, lift, sides)
+    assert scorer.coarse is not None
+    assert scorer.map_estimated == scorer.estimated | {"peak"}
+    # Even ones, flats, and the flats' opposites: what lies level is on a limit.
+    flats = np.array([face.down for face in scorer.faces[:8]]).reshape(-1, 3)
+    downs = np.concatenate([even_directions(40), flats, -flats])
+    ranked, scored = scorer.rank(downs), scorer.score(downs)
+    whole = scorer.areas.sum()
+    for goal in set(GOALS) - scorer.map_estimated:
+        column = GOALS[goal].column
+        ranks, scores = ranked[:, column], scored[:, column]
+        assert ranks == pytest.approx(scores, rel=1e-7, abs=1e-7 * whole), goal
+    for goal in ("peak", "volume"):
+        column = GOALS[goal].column
+        off = np.abs(ranked[:40, column] - scored[:40, column])
+        assert np.median(off / np.maximum(scored[:40, column], GOALS[goal].notable)) < 0.05, goal
+
+
+def test_a_copy_that_would_lose_its_small_bodies_keeps_more_facets():
+    ball = trimesh.creation.icosphere(1, 1.0)
+    crowd = [ball.copy().apply_translation((3 * i, 3 * j, 0)) for i in range(40) for j in range(40)]
+    many = together(*crowd)
+    copy = coarser(many, 2000)
+    assert len(copy.facets) > 2000
+    assert abs(facet_areas(copy).sum() / facet_areas(many).sum() - 1) < 0.03
+    smooth = ours(trimesh.creation.icosphere(6, 20.0))
+    assert len(coarser(smooth, 2000).facets) <= 2000
+    assert coarser(smooth, 90_000) is smooth

@@ -14,10 +14,20 @@ from printability.splitting import Plane
 from printability.stance import Setup, part_of
 from printability.stance_file import StanceFile, written_stance
 
+from .arguments import of_model, turn_first, up_to_twenty
 from .inspect import open_file
 from .kept import process_named
 
-__all__ = ["cut_edits", "cuts_of_file", "run"]
+__all__ = ["arguments", "cut_edits", "cuts_of_file", "run"]
+
+
+def arguments(command: argparse.ArgumentParser) -> None:
+    """What can be said to it."""
+    of_model(command)
+    turn_first(command)
+    up_to_twenty(command)
+    command.add_argument("--fit", action="store_true", help="cut it so that every part fits")
+    command.add_argument("--stance", metavar="OUT.json", help="write the best cut as a stance")
 
 
 def run(options: argparse.Namespace) -> int:

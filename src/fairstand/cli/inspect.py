@@ -26,9 +26,16 @@ from printability.parts import Frame
 from printability.stance import Placed, Setup, part_of, turned
 from printability.turning import goals_of
 
+from .arguments import of_model, turn_first
 from .kept import process_named
 
-__all__ = ["inspect_file", "open_file", "report_of", "run", "table_of"]
+__all__ = ["arguments", "inspect_file", "open_file", "report_of", "run", "table_of"]
+
+
+def arguments(command: argparse.ArgumentParser) -> None:
+    """What can be said to it."""
+    of_model(command)
+    turn_first(command)
 
 
 def run(options: argparse.Namespace) -> int:

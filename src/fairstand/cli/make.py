@@ -16,7 +16,15 @@ from printability.surface import Dyes, colours_of, painted_sides
 
 from .inspect import open_file, report_of, table_of
 
-__all__ = ["make", "run"]
+__all__ = ["arguments", "make", "run"]
+
+
+def arguments(command: argparse.ArgumentParser) -> None:
+    """What can be said to it."""
+    command.add_argument("file", help="the model that the stance was made for")
+    command.add_argument("stance", help="a stance file, written by the bench")
+    command.add_argument("--out", required=True, metavar="DIR", help="the folder to write into")
+    command.add_argument("--json", action="store_true", help="print JSON instead of a table")
 
 
 def run(options: argparse.Namespace) -> int:

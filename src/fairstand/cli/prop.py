@@ -11,14 +11,43 @@ from printability.errors import HandOverError
 from printability.findings import Ledger, Severity
 from printability.handover import stl_of, threemf_of
 from printability.parts import Frame
-from printability.proposing import Options, Proposal, propose, strengths_of
+from printability.proposing import HABITS, Options, Proposal, propose, strengths_of
 from printability.stance import Pose, Setup, part_of, stand
 from printability.stance_file import StanceFile, written_stance
 
+from .arguments import of_model, turn_first
 from .inspect import open_file
 from .kept import habits_named, own_process_named, process_named
 
-__all__ = ["prop_file", "run"]
+__all__ = ["arguments", "prop_file", "run"]
+
+
+def arguments(command: argparse.ArgumentParser) -> None:
+    """What can be said to it."""
+    of_model(command)
+    turn_first(command)
+    command.add_argument(
+        "--lift", type=_lift, default=0.0, metavar="MM", help="held so far above the plate"
+    )
+    command.add_argument("--where", choices=("plate", "anywhere"), default="plate")
+    command.add_argument("--clear", choices=("failing", "risky"), default="risky")
+    command.add_argument("--profile", choices=("light", "medium", "heavy"), default="medium")
+    command.add_argument(
+        "--habits", metavar="NAME|FILE.json",
+        help=f"a table of habits decides first: {', '.join(sorted(HABITS))}, or your own",
+    )  # fmt: skip
+    command.add_argument("--out", metavar="FILE", help="write model and supports, .stl or .3mf")
+    command.add_argument("--stance", metavar="OUT.json", help="write the stance")
+
+
+def _lift(text: str) -> float:
+    try:
+        value = float(text)
+    except ValueError:
+        value = -1.0
+    if not 0 <= value <= 500:
+        raise argparse.ArgumentTypeError("the piece is lifted by 0 to 500 mm")
+    return value
 
 
 def run(options: argparse.Namespace) -> int:

@@ -1,5 +1,6 @@
 """``fairstand serve``: the web server and the task worker together, until Ctrl-C."""
 
+import argparse
 import fcntl
 import logging
 import os
@@ -9,7 +10,7 @@ import subprocess
 import sys
 import threading
 
-__all__ = ["run"]
+__all__ = ["arguments", "run", "serve"]
 
 log = logging.getLogger(__name__)
 
@@ -20,7 +21,18 @@ THREADS = 8
 _PAUSE_S = 0.5
 
 
-def run(port: int, with_demo: bool) -> int:
+def arguments(command: argparse.ArgumentParser) -> None:
+    """What can be said to it."""
+    command.add_argument("--port", type=int, default=8000)
+    command.add_argument("--demo", action="store_true", help="add the demo pieces first, once")
+
+
+def run(options: argparse.Namespace) -> int:
+    """Serve on ``options.port``."""
+    return serve(options.port, options.demo)
+
+
+def serve(port: int, with_demo: bool) -> int:
     """Migrate, warm up, then serve on loopback with a worker beside it."""
     if not 0 <= port <= 65535:
         print(f"fairstand: {port} is not a port; choose one from 1024 to 65535.", file=sys.stderr)

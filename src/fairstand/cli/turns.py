@@ -20,13 +20,21 @@ from printability.turning import (
 )
 from printability.ways_out import predict
 
+from .arguments import of_model, up_to_twenty
 from .inspect import open_file
 from .kept import process_named
 
-__all__ = ["run", "turns_of_file"]
+__all__ = ["arguments", "run", "turns_of_file"]
 
 # Directions on which the error of estimates is measured.
 CHECKED = 6
+
+
+def arguments(command: argparse.ArgumentParser) -> None:
+    """What can be said to it."""
+    of_model(command)
+    command.add_argument("--goal", choices=list(GOALS), help="what alone counts")
+    up_to_twenty(command)
 
 
 def run(options: argparse.Namespace) -> int:
@@ -95,7 +103,7 @@ def turns_of_file(
         "weights": {key: weight for key, weight in weights.items() if weight},
         "directions": len(found.downs),
         "as_imported": _rounded(now.goals),
-        "estimates": {key: round(errors[key], 4) for key in sorted(scorer.estimated)},
+        "estimates": {key: round(errors[key], 4) for key in sorted(scorer.map_estimated)},
         "proposals": listed,
     }
 

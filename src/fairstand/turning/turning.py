@@ -1,6 +1,6 @@
 """Turning at the bench: what follows the hand, the map of all directions, proposals."""
 
-from dataclasses import asdict, replace
+from dataclasses import asdict, dataclass, replace
 
 import numpy as np
 from django.urls import reverse
@@ -20,7 +20,7 @@ from printability.errors import EditError
 from printability.layers import outline_at
 from printability.mesh import rotation_about_axes
 from printability.stance import stand
-from printability.surface import underside_slopes
+from printability.surface import SHOW, underside_slopes
 from printability.turning import (
     DIRECTIONS,
     GOALS,
@@ -46,13 +46,15 @@ __all__ = [
     "proposal_drawing",
     "proposal_key",
     "turned_live",
+    "turns_so_far",
     "weights_from",
 ]
 
 # Pixels across the disc of directions; the page draws it at this size.
 DISC = 256
-# Fine meshes are looked at from fewer sides, so that the map takes about half a minute at most.
-_ALL_DIRECTIONS_TO, _LEAST_DIRECTIONS = 40_000, 500
+# Of a fine mesh a first map of few directions is shown, until that of all is there.
+_FIRST_DIRECTIONS = 400
+_FINE_FACETS = 40_000
 _CHECKED, _CHECKED_WHEN_FINE = 8, 3
 _PROPOSED = 5
 _MOST_LOWEST = 60
@@ -188,11 +190,12 @@ def look_for_turns(now: Current, weights: dict[str, float], report) -> None:
     scorer = scorer_of(now)
     found = _stored_map(now)
     if found is None:
-        fine = len(now.source.facets) > _ALL_DIRECTIONS_TO
-        count = DIRECTIONS
+        fine = len(now.source.facets) > _FINE_FACETS
         if fine:
-            share = _ALL_DIRECTIONS_TO / len(now.source.facets)
-            count = max(int(DIRECTIONS * share), _LEAST_DIRECTIONS)
+            report("A first look at the ways to stand it", 0.0)
+            first = make_map(scorer, _FIRST_DIRECTIONS)
+            kept_arrays(_first_name(now), downs=first.downs, rows=first.rows)
+        count = DIRECTIONS
         made = make_map(
             scorer, count, lambda done: report(f"Looking at {count:,} ways to stand it", 0.6 * done)
         )
@@ -204,13 +207,14 @@ def look_for_turns(now: Current, weights: dict[str, float], report) -> None:
         kept_arrays(
             f"turns/{_map_key(now)}", downs=made.downs, rows=made.rows,
             errors=np.array([errors[key] for key in GOALS]),
+            estimated=np.array([key in scorer.map_estimated for key in GOALS]),
         )  # fmt: skip
-        found = made, errors
+        found = FoundMap(made, errors, scorer.map_estimated)
     if stored_object(_proposals_name(now, weights)) is not None:
         return
     report("Refining the best", 0.7)
     proposals = propose(
-        scorer, found[0], weights, _PROPOSED,
+        scorer, found.turns, weights, _PROPOSED,
         progress=lambda done: report("Refining the best", 0.7 + 0.15 * done),
     )  # fmt: skip
     kept = []
@@ -236,12 +240,34 @@ def _proposals_name(now: Current, weights: dict[str, float]) -> str:
     return f"proposals/{_map_key(now)}-{digest(repr(counting))}"
 
 
-def _stored_map(now: Current) -> tuple[TurnMap, dict[str, float]] | None:
+def _first_name(now: Current) -> str:
+    return f"turns-first/{_map_key(now)}"
+
+
+@dataclass(frozen=True, eq=False)
+class FoundMap:
+    """A map with what is known of its estimates.
+
+    Attributes
+    ----------
+    turns : TurnMap
+    errors : dict
+        Goal to the largest difference to an inspection, see `measured_errors`.
+    estimated : frozenset of str
+    """
+
+    turns: TurnMap
+    errors: dict[str, float]
+    estimated: frozenset[str]
+
+
+def _stored_map(now: Current) -> FoundMap | None:
     kept = stored_arrays(f"turns/{_map_key(now)}")
     if kept is None:
         return None
     errors = dict(zip(GOALS, kept["errors"].tolist(), strict=True))
-    return TurnMap(kept["downs"], kept["rows"]), errors
+    estimated = frozenset(np.array(list(GOALS))[kept["estimated"]].tolist())
+    return FoundMap(TurnMap(kept["downs"], kept["rows"]), errors, estimated)
 
 
 def found_turns(now: Current, weights: dict[str, float]) -> dict:
@@ -256,14 +282,43 @@ def found_turns(now: Current, weights: dict[str, float]) -> dict:
     proposals = stored_object(_proposals_name(now, weights)) if found else None
     if found is None or proposals is None:
         raise NeedsWork
-    turns, errors = found
     scorer = scorer_of(now)
     down = -now.setup.rotation[2]
     row = scorer.score(down)[0]
     present, islands = _present(now, row, scorer, down)
     # What the proposals reach counts as well: nothing is better than the best.
     reached = np.array([row_of(kept["goals"]) for kept in proposals]).reshape(-1, len(GOALS))
-    stick = Yardstick(np.concatenate([turns.rows, reached, row[None]]), weights)
+    stick = Yardstick(np.concatenate([found.turns.rows, reached, row[None]]), weights)
+    present["all"] = float(stick.weighed(row)[0])
+    estimates = {key: round(found.errors[key], 3) for key in found.estimated}
+    told = [
+        _told(now, scorer, number, kept, present, islands, weights)
+        for number, kept in enumerate(proposals)
+    ]
+    return _map_told(now, found.turns, stick, weights, present, estimates) | {"proposals": told}
+
+
+def turns_so_far(now: Current, weights: dict[str, float]) -> dict | None:
+    """The map alone while proposals are looked for; None where there is none yet.
+
+    How the piece stands now is not scored: that would take the time from the work itself.
+    """
+    found = remembered_map(now)
+    if found is None:
+        kept = stored_arrays(_first_name(now))
+        if kept is None:
+            return None
+        found = FoundMap(TurnMap(kept["downs"], kept["rows"]), {}, frozenset())
+    stick = Yardstick(found.turns.rows, weights)
+    estimates = {key: round(found.errors[key], 3) for key in found.estimated}
+    return _map_told(now, found.turns, stick, weights, {}, estimates) | {
+        "proposals": [],
+        "so_far": True,
+    }
+
+
+def _map_told(now: Current, turns: TurnMap, stick, weights, present, estimates) -> dict:
+    """A map for the page, without proposals."""
     goals = [
         {
             "key": "all",
@@ -273,21 +328,17 @@ def found_turns(now: Current, weights: dict[str, float]) -> dict:
             "most": False,
             "estimate": None,
             "values": _short(stick.weighed(turns.rows)),
-            "present": float(stick.weighed(row)[0]),
+            "present": present.get("all"),
         }
     ]
     for key, goal in GOALS.items():
-        estimated = key in scorer.estimated
+        told = asdict(goal)
         goals.append(
             {
-                **{
-                    k: v
-                    for k, v in asdict(goal).items()
-                    if k in ("key", "label", "measure", "unit", "most")
-                },
-                "estimate": round(errors[key], 3) if estimated else None,
+                **{k: told[k] for k in ("key", "label", "measure", "unit", "most")},
+                "estimate": estimates.get(key),
                 "values": _short(turns.rows[:, goal.column]),
-                "present": present[key],
+                "present": present.get(key),
             }
         )
     return {
@@ -296,14 +347,10 @@ def found_turns(now: Current, weights: dict[str, float]) -> dict:
         "disc_url": reverse("turning:disc", args=[len(turns.downs)]) + f"?v={len(turns.downs)}",
         "downs": np.round(turns.downs, 5).ravel().tolist(),
         "goals": goals,
-        "has_show_side": len(scorer.shown) > 0,
+        "has_show_side": now.sides is not None and bool((now.sides == SHOW).any()),
         "weights": weights,
         "usual": now.setup.process.weights,
-        "at": on_disc(down),
-        "proposals": [
-            _told(now, scorer, number, kept, present, islands, weights)
-            for number, kept in enumerate(proposals)
-        ],
+        "at": on_disc(-now.setup.rotation[2]),
     }
 
 

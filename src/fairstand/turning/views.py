@@ -22,6 +22,7 @@ from .turning import (
     proposal_drawing,
     proposal_key,
     turned_live,
+    turns_so_far,
     weights_from,
 )
 from .ways import finding_named, ways_key, ways_out_told
@@ -70,7 +71,7 @@ def turns(request, stance_id):
         return found_turns(now, weights)
     except NeedsWork:
         if body.get("only_if_known") is True:
-            return {"work": None}
+            return turns_so_far(now, weights) or {"work": None}
         own = f"turns/{now.stance.pk}/"
         work = begin(
             request.user, f"{own}{now.key}/{digest(repr(sorted(weights.items())))}",

@@ -1,10 +1,11 @@
 """Compiled plane geometry of footprints."""
 
 import numpy as np
-from numba import njit
+
+from ..compiled import compiled
 
 
-@njit(cache=True, nogil=True)
+@compiled
 def order_by(first, second):
     """Order by one array of keys, then by another: a heap sort, which compiles quickly."""
     n = first.shape[0]
@@ -36,7 +37,7 @@ def order_by(first, second):
     return order
 
 
-@njit(cache=True, nogil=True)
+@compiled
 def hull_of(points):
     """Corners of the convex hull, counter-clockwise, by monotone chains."""
     n = points.shape[0]
@@ -60,14 +61,14 @@ def hull_of(points):
     return hull
 
 
-@njit(cache=True, nogil=True)
+@compiled
 def _turn(points, a, b, c):
     return (points[b, 0] - points[a, 0]) * (points[c, 1] - points[a, 1]) - (
         points[b, 1] - points[a, 1]
     ) * (points[c, 0] - points[a, 0])
 
 
-@njit(cache=True, nogil=True)
+@compiled
 def ways_to_lie(hull):
     """Directions worth trying for the box around a hull: its edges, and every 3 degrees.
 
@@ -99,7 +100,7 @@ def ways_to_lie(hull):
     return ways
 
 
-@njit(cache=True, nogil=True)
+@compiled
 def copies_in_rows(hull, room_x, room_y, spacing):
     """The most boxes around a hull that fit in rows on a plate."""
     ways = ways_to_lie(hull)
@@ -112,7 +113,7 @@ def copies_in_rows(hull, room_x, room_y, spacing):
     return best
 
 
-@njit(cache=True, nogil=True)
+@compiled
 def reach_of(hull):
     """Greatest distance between two corners."""
     most = 0.0

@@ -6,13 +6,14 @@ however long they are.
 """
 
 import numpy as np
-from numba import njit
+
+from ..compiled import compiled
 
 # Cells that a segment may pass through, on average.
 _MOST_CELLS_EACH = 40.0
 
 
-@njit(cache=True, nogil=True)
+@compiled
 def segments_of(points, loop_start, loops):
     """Segments (s, 4) of some loops, as stored, and the loop of each."""
     count = 0
@@ -33,7 +34,7 @@ def segments_of(points, loop_start, loops):
     return out, of
 
 
-@njit(cache=True, nogil=True)
+@compiled
 def _row_range(ax, ay, bx, by, y_low, y_high):
     """Least and greatest x of a segment between two heights."""
     if by == ay:
@@ -44,7 +45,7 @@ def _row_range(ax, ay, bx, by, y_low, y_high):
     return min(xa, xb), max(xa, xb)
 
 
-@njit(cache=True, nogil=True)
+@compiled
 def build_grid(segs, least_cell=0.0):
     """Grid of segments (s, 4) as x0, y0, x1, y1; cells no smaller than asked."""
     s = segs.shape[0]
@@ -88,7 +89,7 @@ def build_grid(segs, least_cell=0.0):
     return x0, y0, cell, nx, ny, start, member
 
 
-@njit(cache=True, nogil=True)
+@compiled
 def near_segment(x, y, ax, ay, bx, by):
     """Nearest point of a segment and its squared distance."""
     ux, uy = bx - ax, by - ay
@@ -100,7 +101,7 @@ def near_segment(x, y, ax, ay, bx, by):
     return nx, ny, (nx - x) ** 2 + (ny - y) ** 2
 
 
-@njit(cache=True, nogil=True)
+@compiled
 def hit_distance(x, y, dx, dy, ax, ay, bx, by):
     """Distance along a direction of length 1 to a segment, infinite where the line misses it."""
     ax, ay, bx, by = ax - x, ay - y, bx - x, by - y
@@ -112,7 +113,7 @@ def hit_distance(x, y, dx, dy, ax, ay, bx, by):
     return d if d >= 0 else np.inf
 
 
-@njit(cache=True, nogil=True)
+@compiled
 def nearest(grid, segs, x, y, most):
     """Distance to the nearest segment and its number; ``most`` and -1 where none is nearer."""
     x0, y0, cell, nx, ny, start, member = grid
@@ -148,7 +149,7 @@ def nearest(grid, segs, x, y, most):
     return np.sqrt(best), which
 
 
-@njit(cache=True, nogil=True)
+@compiled
 def inside(grid, segs, x, y):
     """Whether a point is inside closed outlines, by the crossings to its right."""
     x0, y0, cell, nx, ny, start, member = grid
@@ -169,7 +170,7 @@ def inside(grid, segs, x, y):
     return odd
 
 
-@njit(cache=True, nogil=True)
+@compiled
 def crossings_right(grid, segs, x, y, found_x, found_i):
     """Crossings to the right of a point, ascending; fills the arrays and returns how many.
 
@@ -202,7 +203,7 @@ def crossings_right(grid, segs, x, y, found_x, found_i):
     return count if count <= room else -count
 
 
-@njit(cache=True, nogil=True)
+@compiled
 def first_right(grid, segs, x, y):
     """The segment that lies next to the right of a point, -1 where there is none."""
     x0, y0, cell, nx, ny, start, member = grid
@@ -224,7 +225,7 @@ def first_right(grid, segs, x, y):
     return which
 
 
-@njit(cache=True, nogil=True)
+@compiled
 def ray(grid, segs, x, y, dx, dy):
     """Distance along a direction of length 1 to the first segment; infinite without one."""
     x0, y0, cell, nx, ny, start, member = grid

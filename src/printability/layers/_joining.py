@@ -5,8 +5,8 @@ k are ``layer[k]:layer[k + 1]``.
 """
 
 import numpy as np
-from numba import njit
 
+from ..compiled import compiled
 from ..mesh._kernels import root_of
 from ._grid import build_grid, first_right, inside, segments_of
 from ._kernels import meet, winding
@@ -15,7 +15,7 @@ from ._kernels import meet, winding
 _FEW_PAIRS = 4096
 
 
-@njit(cache=True, nogil=True)
+@compiled
 def touching_pairs(points, loop_start, loops, start, box, layer):
     """Pairs of a region and one of the layer below that have a point in common.
 
@@ -45,7 +45,7 @@ def touching_pairs(points, loop_start, loops, start, box, layer):
     return low[order], up[order]
 
 
-@njit(cache=True, nogil=True)
+@compiled
 def _segments_of_regions(points, loop_start, loops, start, first, last):
     own = loops[start[first] : start[last]]
     segs, of = segments_of(points, loop_start, own)
@@ -59,7 +59,7 @@ def _segments_of_regions(points, loop_start, loops, start, first, last):
     return segs, region
 
 
-@njit(cache=True, nogil=True)
+@compiled
 def _touching_many(points, loop_start, loops, start, layer, k, lower, upper):
     """Pairs of two layers of many regions, by a grid over each."""
     base = layer[k - 1]
@@ -121,7 +121,7 @@ def _touching_many(points, loop_start, loops, start, layer, k, lower, upper):
             _pair(region_b, first_right(grid_b, segs_b, x, y), s, False, seen, lower, upper)
 
 
-@njit(cache=True, nogil=True)
+@compiled
 def _pair(region, which, other, other_is_upper, seen, lower, upper):
     """Note that the region of a segment touches another, once."""
     if which < 0:
@@ -133,7 +133,7 @@ def _pair(region, which, other, other_is_upper, seen, lower, upper):
         upper.append(up)
 
 
-@njit(cache=True, nogil=True)
+@compiled
 def _inside_region(points, loop_start, loops, lo, hi, x, y):
     """Whether a point is inside the region made of ``loops[lo:hi]``."""
     turns = 0
@@ -144,7 +144,7 @@ def _inside_region(points, loop_start, loops, lo, hi, x, y):
     return turns % 2 == 1
 
 
-@njit(cache=True, nogil=True)
+@compiled
 def _outlines_meet(points, loop_start, loops, lo1, hi1, lo2, hi2, x0, y0, x1, y1):
     """Whether any outline segment of one region meets one of another, within a common box."""
     segs = []
@@ -179,7 +179,7 @@ def _outlines_meet(points, loop_start, loops, lo1, hi1, lo2, hi2, x0, y0, x1, y1
     return False
 
 
-@njit(cache=True, nogil=True)
+@compiled
 def _touch(points, loop_start, loops, start, r, s, x0, y0, x1, y1):
     """Whether two regions, seen from above, have a point in common."""
     for one, other in ((r, s), (s, r)):
@@ -202,7 +202,7 @@ def _touch(points, loop_start, loops, start, r, s, x0, y0, x1, y1):
     )
 
 
-@njit(cache=True, nogil=True)
+@compiled
 def trace_floating(lower, upper, layer, area):
     """Parts that begin on nothing, from the bottom up, and how long each floats.
 
@@ -299,7 +299,7 @@ def trace_floating(lower, upper, layer, area):
     )  # fmt: skip
 
 
-@njit(cache=True, nogil=True)
+@compiled
 def carried(lower, upper, layer, area):
     """What the regions of a layer carry together, from the top down.
 

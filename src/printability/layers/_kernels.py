@@ -6,8 +6,8 @@ Loops are stored flat: ``points`` (p, 2) holds them one after another, loop ``l`
 """
 
 import numpy as np
-from numba import njit
 
+from ..compiled import compiled
 from ._grid import build_grid, segments_of
 from .levels import cut_height, level
 
@@ -15,7 +15,7 @@ from .levels import cut_height, level
 _BY_GRID = 2000
 
 
-@njit(cache=True, nogil=True)
+@compiled
 def _cut(ax, ay, az, bx, by, bz, z):
     """Where the edge a-b, whose levels are on both sides of the plane, meets it.
 
@@ -28,7 +28,7 @@ def _cut(ax, ay, az, bx, by, bz, z):
     return ax + part * (bx - ax), ay + part * (by - ay)
 
 
-@njit(cache=True, nogil=True)
+@compiled
 def slice_facets(vertices, facets, twin, level_of, first, heights):
     """Loops of the planes ``first`` and following, found by walking from facet to facet.
 
@@ -126,7 +126,7 @@ def slice_facets(vertices, facets, twin, level_of, first, heights):
     return points[:used].copy(), np.array(loop_start), layer_start, open_chains
 
 
-@njit(cache=True, nogil=True)
+@compiled
 def loop_areas_and_boxes(points, loop_start):
     """Signed area (counter-clockwise positive) and box (x0, y0, x1, y1) of every loop."""
     n = loop_start.shape[0] - 1
@@ -149,7 +149,7 @@ def loop_areas_and_boxes(points, loop_start):
     return area, box
 
 
-@njit(cache=True, nogil=True)
+@compiled
 def winding(points, lo, hi, x, y):
     """Winding number of one loop about a point."""
     turns = 0
@@ -167,7 +167,7 @@ def winding(points, lo, hi, x, y):
     return turns
 
 
-@njit(cache=True, nogil=True)
+@compiled
 def meet(ax, ay, bx, by, cx, cy, dx, dy):
     """Whether the closed segments a-b and c-d have a point in common."""
     d1 = (bx - ax) * (cy - ay) - (by - ay) * (cx - ax)
@@ -181,7 +181,7 @@ def meet(ax, ay, bx, by, cx, cy, dx, dy):
     return True  # the callers have found the boxes to overlap, which settles collinear ones
 
 
-@njit(cache=True, nogil=True)
+@compiled
 def _crosses(points, loop_start, first, last):
     """Whether loops of one layer cross or touch, by a grid: for many segments."""
     segs, _ = segments_of(points, loop_start, np.arange(first, last))
@@ -214,7 +214,7 @@ def _crosses(points, loop_start, first, last):
     return False
 
 
-@njit(cache=True, nogil=True)
+@compiled
 def layers_with_crossings(points, loop_start, layer_start):
     """Which layers have loops that cross or touch each other or themselves.
 
@@ -291,7 +291,7 @@ def layers_with_crossings(points, loop_start, layer_start):
     return crossing
 
 
-@njit(cache=True, nogil=True)
+@compiled
 def bounding(region, first, last):
     """Loops of a layer that bound its regions, first to last - 1."""
     count = 0
@@ -303,7 +303,7 @@ def bounding(region, first, last):
     return out[:count]
 
 
-@njit(cache=True, nogil=True)
+@compiled
 def underside_area_by_layer(vertices, facets, n, h, hair):
     """Area, seen from above, of undersides between each cut and the one below it.
 

@@ -1,13 +1,13 @@
 """Compiled: how openings close, followed from layer to layer."""
 
 import numpy as np
-from numba import njit
 
+from ..compiled import compiled
 from ._grid import build_grid, inside, ray, segments_of
 from ._kernels import bounding
 
 
-@njit(cache=True, nogil=True)
+@compiled
 def _gap(grid, segs, x, y, dx, dy):
     """Length of the free line through a point outside the material and how far it goes back.
 
@@ -21,7 +21,7 @@ def _gap(grid, segs, x, y, dx, dy):
     return ray(grid, segs, x, y, dx, dy) + back, back
 
 
-@njit(cache=True, nogil=True)
+@compiled
 def closings_above(points, loop_start, layer_start, region, queries, layer):
     """Where openings close, going up from places outside the material.
 
@@ -66,7 +66,7 @@ def closings_above(points, loop_start, layer_start, region, queries, layer):
     return out
 
 
-@njit(cache=True, nogil=True)
+@compiled
 def openings_below(points, loop_start, layer_start, region, queries, layer, upright, at_threshold):
     """How openings widen, going down from the layers that close them.
 
@@ -124,7 +124,7 @@ def openings_below(points, loop_start, layer_start, region, queries, layer, upri
     return out
 
 
-@njit(cache=True, nogil=True)
+@compiled
 def flat_along(vertices, facets, x, y, dx, dy, tolerance):
     """Length of the stretch of a line, through a point, that lies over some facets.
 

@@ -1,13 +1,13 @@
 """Compiled: which layers may hold something far from the layer below."""
 
 import numpy as np
-from numba import njit
 
+from ..compiled import compiled
 from ._grid import build_grid, nearest, segments_of
 from ._kernels import bounding
 
 
-@njit(cache=True, nogil=True)
+@compiled
 def _row_crossings(points, loop_start, loops, axis, origin, pitch, rows):
     """Where loops cross rows, in order along each: values, and where each row's begin."""
     start = np.zeros(rows + 1, np.int64)
@@ -45,7 +45,7 @@ def _row_crossings(points, loop_start, loops, axis, origin, pitch, rows):
     return values, start
 
 
-@njit(cache=True, nogil=True)
+@compiled
 def layers_that_reach(points, loop_start, layer_start, region, first, last, under, least):
     """Which layers may hold a point at ``least`` or more from the layer below.
 

@@ -1,8 +1,8 @@
 """Compiled: loops into regions. Loops are stored as in `_kernels`."""
 
 import numpy as np
-from numba import njit
 
+from ..compiled import compiled
 from ._grid import build_grid, crossings_right, segments_of
 from ._kernels import winding
 
@@ -10,7 +10,7 @@ from ._kernels import winding
 _FEW_LOOPS = 16
 
 
-@njit(cache=True, nogil=True)
+@compiled
 def _probe(points, lo, hi, area):
     """A point on a loop, near its right end, with the loop's outside to the right of it.
 
@@ -41,7 +41,7 @@ def _probe(points, lo, hi, area):
     )
 
 
-@njit(cache=True, nogil=True)
+@compiled
 def _nest_few(points, loop_start, first, last, area, box, region, is_hole, region_layer, count, k):
     """Regions of one layer with few loops, each compared with each."""
     px, py = np.empty(last - first), np.empty(last - first)
@@ -80,7 +80,7 @@ def _nest_few(points, loop_start, first, last, area, box, region, is_hole, regio
     return count
 
 
-@njit(cache=True, nogil=True)
+@compiled
 def _nest_many(points, loop_start, first, last, area, region, is_hole, region_layer, count, k):
     """Regions of one layer with many loops, by what lies to the right of each."""
     segs, of = segments_of(points, loop_start, np.arange(first, last))
@@ -134,7 +134,7 @@ def _nest_many(points, loop_start, first, last, area, region, is_hole, region_la
     return count
 
 
-@njit(cache=True, nogil=True)
+@compiled
 def nest_loops(points, loop_start, layer_start, area, box):
     """Region of every loop, which loops are holes, and the layer of every region.
 
@@ -164,7 +164,7 @@ def nest_loops(points, loop_start, layer_start, area, box):
     return region, is_hole, np.array(region_layer, np.int32), count
 
 
-@njit(cache=True, nogil=True)
+@compiled
 def region_sums(points, loop_start, region, is_hole, area, count):
     """Area and centroid (mm) of every region, holes taken off."""
     total = np.zeros(count)
@@ -200,7 +200,7 @@ def region_sums(points, loop_start, region, is_hole, area, count):
     return total, center
 
 
-@njit(cache=True, nogil=True)
+@compiled
 def loops_of_regions(region, is_hole, count):
     """Loops region by region, the outline first, and where each region's begin."""
     start = np.zeros(count + 1, np.int64)
@@ -220,7 +220,7 @@ def loops_of_regions(region, is_hole, count):
     return loops, start
 
 
-@njit(cache=True, nogil=True)
+@compiled
 def layer_bounds(region_layer, n_layers):
     """Where each layer's regions begin, (n + 1,)."""
     layer = np.zeros(n_layers + 1, np.int64)

@@ -1,8 +1,8 @@
 """Compiled searches in the plane within one layer: farthest points, crossings, edges held."""
 
 import numpy as np
-from numba import njit
 
+from ..compiled import compiled
 from ._grid import (
     build_grid,
     first_right,
@@ -20,7 +20,7 @@ _FARTHER = 0.01
 _ALIKE = 0.002
 
 
-@njit(cache=True, nogil=True)
+@compiled
 def _nearest(x, y, segments):
     """The point of the segments that is nearest."""
     best, bx, by = np.inf, x, y
@@ -33,14 +33,14 @@ def _nearest(x, y, segments):
     return bx, by
 
 
-@njit(cache=True, nogil=True)
+@compiled
 def _distance(x, y, segments):
     """Distance from a point to the nearest of some segments."""
     nx, ny = _nearest(x, y, segments)
     return np.hypot(nx - x, ny - y)
 
 
-@njit(cache=True, nogil=True)
+@compiled
 def without_spikes(loop, tolerance):
     """A loop without corners at which it turns back upon itself."""
     n = loop.shape[0]
@@ -68,7 +68,7 @@ def without_spikes(loop, tolerance):
     return loop[kept] if left > 2 else loop[:0]
 
 
-@njit(cache=True, nogil=True)
+@compiled
 def split_at(segs, region, points, tolerance):
     """Edges split where points lie on them, so that each is held or free as a whole."""
     grid = build_grid(segs)
@@ -111,7 +111,7 @@ def split_at(segs, region, points, tolerance):
     return out, home
 
 
-@njit(cache=True, nogil=True)
+@compiled
 def lie_on(edges, others, tolerance):
     """Which edges have their middles on other segments."""
     grid = build_grid(others)
@@ -123,7 +123,7 @@ def lie_on(edges, others, tolerance):
     return out
 
 
-@njit(cache=True, nogil=True)
+@compiled
 def containing(segs, region, points):
     """Region of the outlines around each point, -1 where there is none.
 
@@ -141,7 +141,7 @@ def containing(segs, region, points):
     return out
 
 
-@njit(cache=True, nogil=True)
+@compiled
 def farthest_point(edges, held, least):
     """The point inside an outline (edges) that is farthest from what holds it.
 
@@ -240,7 +240,7 @@ def farthest_point(edges, held, least):
     return bx, by, best
 
 
-@njit(cache=True, nogil=True)
+@compiled
 def places_inside(edges, held, least, across):
     """Places inside an outline, on a square net, that are far enough from what holds it."""
     x0, y0 = edges[:, 0].min(), edges[:, 1].min()
@@ -262,7 +262,7 @@ def places_inside(edges, held, least, across):
     return out[:count]
 
 
-@njit(cache=True, nogil=True)
+@compiled
 def _steps_down(grid, held, x, y, to_x, to_y, far):
     """Whether what holds comes no farther on a step along an edge."""
     length = np.hypot(to_x - x, to_y - y)
@@ -273,7 +273,7 @@ def _steps_down(grid, held, x, y, to_x, to_y, far):
     return d <= far + 1e-6
 
 
-@njit(cache=True, nogil=True)
+@compiled
 def free_tips(edges, held, least, most):
     """Corners of an outline far from what holds it, apart from each other, the farthest first."""
     grid = build_grid(held)
@@ -304,7 +304,7 @@ def free_tips(edges, held, least, most):
     return out[:count]
 
 
-@njit(cache=True, nogil=True)
+@compiled
 def _ray(x, y, dx, dy, segments):
     """Distance along a ray to the first segment, infinite where there is none."""
     best = np.inf
@@ -318,7 +318,7 @@ def _ray(x, y, dx, dy, segments):
     return best
 
 
-@njit(cache=True, nogil=True)
+@compiled
 def _crossing(x, y, angle, free, held):
     """Length of the line through the point between what holds, infinite if an end is free."""
     dx, dy = np.cos(angle), np.sin(angle)
@@ -333,7 +333,7 @@ def _crossing(x, y, angle, free, held):
     return total
 
 
-@njit(cache=True, nogil=True)
+@compiled
 def shortest_crossing(x, y, free, held):
     """Shortest held crossing through a point and its angle; infinite where there is none.
 
@@ -375,7 +375,7 @@ def shortest_crossing(x, y, free, held):
     return best, best_angle, x, y
 
 
-@njit(cache=True, nogil=True)
+@compiled
 def near_loops(points, ends, queries, reach):
     """Whether queries (q, 2) are within loops, or no farther from one than their reach.
 

@@ -1,8 +1,8 @@
 """Compiled: where a circle of the least width does not fit into a layer along its outline."""
 
 import numpy as np
-from numba import njit
 
+from ..compiled import compiled
 from ._grid import build_grid, hit_distance, inside, nearest, segments_of
 
 # Long edges are looked at in stretches of about so many radii.
@@ -17,7 +17,7 @@ _CORNER = 2.05
 _BEYOND = 1.03
 
 
-@njit(cache=True, nogil=True)
+@compiled
 def _wall(x, y, nx, ny, grid, segs, sign, own, most):
     """Distance straight across to an outline that faces the other way within 45 degrees."""
     x0, y0, cell, cx_n, cy_n, start, member = grid
@@ -50,7 +50,7 @@ def _wall(x, y, nx, ny, grid, segs, sign, own, most):
     return best
 
 
-@njit(cache=True, nogil=True)
+@compiled
 def _fits(x, y, nx, ny, r, grid, segs, own, other):
     """Whether a circle laid against an outline at a point lies within the material.
 
@@ -79,7 +79,7 @@ def _fits(x, y, nx, ny, r, grid, segs, own, other):
     return True
 
 
-@njit(cache=True, nogil=True)
+@compiled
 def _is_clear(ax, ay, ux, uy, nx, ny, length, r, own, grid, segs):
     """Whether no other outline lies in the strip along a stretch in which circles would roll.
 
@@ -117,7 +117,7 @@ def _is_clear(ax, ay, ux, uy, nx, ny, length, r, own, grid, segs):
     return True
 
 
-@njit(cache=True, nogil=True)
+@compiled
 def _stretches(segs, sign, grid, r):
     """Outlines in stretches: edge, where it begins, its length, and whether circles roll freely.
 
@@ -143,7 +143,7 @@ def _stretches(segs, sign, grid, r):
     return rows
 
 
-@njit(cache=True, nogil=True)
+@compiled
 def thin_places(
     points, loop_start, layer_start, region, is_hole, area, heights, width, from_layer, to_layer
 ):

@@ -11,8 +11,8 @@ the file's own coordinates carry where that is more (a model far from its origin
 """
 
 import numpy as np
-from numba import njit
 
+from ..compiled import compiled
 from ..errors import PrintabilityError
 
 __all__ = ["MAX_LAYERS", "count_of", "cut_height", "hair_mm", "layer_count", "level", "levels"]
@@ -37,7 +37,7 @@ def hair_mm(layer_height_mm: float, top_mm: float, grain_mm: float = 0.0) -> flo
     return float(hair_of(layer_height_mm, float(top_mm), float(grain_mm)))
 
 
-@njit(cache=True, nogil=True)
+@compiled
 def hair_of(h, top, grain):
     """The same, compiled."""
     # The spacing of single precision, which keeps 24 binary digits.
@@ -45,19 +45,19 @@ def hair_of(h, top, grain):
     return min(max(h / 1000, single, grain), h / 4)
 
 
-@njit(cache=True, nogil=True)
+@compiled
 def level(z, h, hair):
     """Number of cuts at or below a height."""
     return max(int(np.floor((z + hair) / h + 0.5)), 0)
 
 
-@njit(cache=True, nogil=True)
+@compiled
 def cut_height(k, h):
     """Where layer k is cut."""
     return (k + 0.5) * h
 
 
-@njit(cache=True, nogil=True)
+@compiled
 def _levels(z, h, hair):
     out = np.empty(z.shape[0], np.int32)
     for i in range(z.shape[0]):
@@ -70,7 +70,7 @@ def levels(z_mm: np.ndarray, layer_height_mm: float, hair: float) -> np.ndarray:
     return _levels(np.ascontiguousarray(z_mm, np.float64), layer_height_mm, hair)
 
 
-@njit(cache=True, nogil=True)
+@compiled
 def count_of(height, h):
     """Height over layer height, rounded up but for a thousandth of a layer."""
     return max(int(np.ceil(height / h - _ROUNDING)), 0)

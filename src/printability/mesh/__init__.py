@@ -16,6 +16,7 @@ from .model import (
 )
 from .read import FORMATS, Opened, ReadLimits, check_size, in_mm, open_mesh
 from .repair import Repair, repaired
+from .simplify import coarser
 from .solids import as_solid, bodies_apart, mesh_of, union_of_bodies
 from .threemf import Part
 from .transforms import angles_of_rotation, rotation_about_axes, rotation_taking_down
@@ -42,6 +43,7 @@ __all__ = [
     "binary_stl",
     "bodies_apart",
     "check_size",
+    "coarser",
     "crease_edges",
     "facet_areas",
     "facet_boxes",

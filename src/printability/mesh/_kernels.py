@@ -4,10 +4,11 @@ Half-edge ``3 * f + i`` runs from corner ``i`` to corner ``i + 1`` of facet ``f`
 """
 
 import numpy as np
-from numba import njit
+
+from ..compiled import compiled
 
 
-@njit(cache=True, nogil=True)
+@compiled
 def merge_equal_points(points):
     """First index of every point among the distinct ones, and the distinct points' rows."""
     n = points.shape[0]
@@ -48,7 +49,7 @@ def merge_equal_points(points):
     return label, first[:count].copy()
 
 
-@njit(cache=True, nogil=True)
+@compiled
 def pair_half_edges(facets, n_vertices):
     """Twin of each half-edge (-1: none), and how many edges have facets of unlike winding.
 
@@ -117,7 +118,7 @@ def pair_half_edges(facets, n_vertices):
     return twin, unlike
 
 
-@njit(cache=True, nogil=True)
+@compiled
 def root_of(parent, i):
     """Root of a member of a union-find forest, its path halved on the way."""
     while parent[i] != i:
@@ -126,7 +127,7 @@ def root_of(parent, i):
     return i
 
 
-@njit(cache=True, nogil=True)
+@compiled
 def label_connected(twin, chosen):
     """Label of each chosen facet's edge-connected group (-1 for others), and their count."""
     m = chosen.shape[0]
@@ -153,7 +154,7 @@ def label_connected(twin, chosen):
     return label, count
 
 
-@njit(cache=True, nogil=True)
+@compiled
 def facets_to_flip(facets, n_vertices):
     """Which facets to reverse so that neighbours across two-facet edges agree."""
     m = facets.shape[0]
@@ -224,7 +225,7 @@ def facets_to_flip(facets, n_vertices):
     return flip
 
 
-@njit(cache=True, nogil=True)
+@compiled
 def signed_volumes(vertices, facets, label, count):
     """Signed volume enclosed by each labelled group of facets, seen from its first vertex."""
     volume = np.zeros(count)
@@ -252,7 +253,7 @@ def signed_volumes(vertices, facets, label, count):
     return volume
 
 
-@njit(cache=True, nogil=True)
+@compiled
 def crossings_above(vertices, facets, chosen, x, y, z):
     """Heights where the upward ray from (x, y, z) meets chosen facets, and which way they face.
 
@@ -309,7 +310,7 @@ def crossings_above(vertices, facets, chosen, x, y, z):
     return np.array(heights), np.array(facing), np.array(which)
 
 
-@njit(cache=True, nogil=True)
+@compiled
 def areas_of_facets(vertices, facets):
     """Area of every facet."""
     area = np.empty(facets.shape[0])
@@ -323,7 +324,7 @@ def areas_of_facets(vertices, facets):
     return area
 
 
-@njit(cache=True, nogil=True)
+@compiled
 def hit_at(vertices, facets, f, origin, way):
     """Distance along a line at which it meets facet ``f``, NaN where it does not.
 
@@ -350,7 +351,7 @@ def hit_at(vertices, facets, f, origin, way):
     return (e2x * qx + e2y * qy + e2z * qz) / det
 
 
-@njit(cache=True, nogil=True)
+@compiled
 def ray_hits(vertices, facets, origin, way, skipped):
     """Distances along a line at which it meets facets other than one; both ways."""
     found = [0.0]

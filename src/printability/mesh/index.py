@@ -1,8 +1,8 @@
 """One index of a mesh's facets, shared by all questions: what a line meets first."""
 
 import numpy as np
-from numba import njit
 
+from ..compiled import compiled
 from ._kernels import hit_at
 
 __all__ = ["FacetIndex", "facet_boxes", "first_hits"]
@@ -54,7 +54,7 @@ def _curve(points: np.ndarray) -> np.ndarray:
     return code
 
 
-@njit(cache=True, nogil=True)
+@compiled
 def _boxes(low, high, order, first_leaf):
     box = np.empty((2 * first_leaf + 1, 6))
     box[:, :3], box[:, 3:] = np.inf, -np.inf
@@ -70,7 +70,7 @@ def _boxes(low, high, order, first_leaf):
     return box
 
 
-@njit(cache=True, nogil=True)
+@compiled
 def first_hit(vertices, facets, order, box, first_leaf, origin, way, least):
     """Facet that a line meets first beyond a distance, and the distance; -1 and infinite."""
     best, which = np.inf, -1
@@ -110,7 +110,7 @@ def first_hit(vertices, facets, order, box, first_leaf, origin, way, least):
     return which, best
 
 
-@njit(cache=True, nogil=True)
+@compiled
 def _first_hits(vertices, facets, order, box, first_leaf, origins, way, least):
     out = np.full(origins.shape[0], -1, np.int64)
     for i in range(origins.shape[0]):

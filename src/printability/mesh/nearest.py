@@ -1,14 +1,14 @@
 """The nearest place of a surface, and what lies within a distance, by a mesh's index."""
 
 import numpy as np
-from numba import njit
 
+from ..compiled import compiled
 from .index import _LEAF, FacetIndex
 
 __all__ = ["facets_in_box", "facets_of_places", "facets_within", "nearest_facing"]
 
 
-@njit(cache=True, nogil=True)
+@compiled
 def weights_of_nearest(vertices, facets, f, p):
     """Weights of the corners for the place of a facet nearest to a point.
 
@@ -55,7 +55,7 @@ def weights_of_nearest(vertices, facets, f, p):
     return out
 
 
-@njit(cache=True, nogil=True)
+@compiled
 def _distance2(vertices, facets, f, p):
     w = weights_of_nearest(vertices, facets, f, p)
     total = 0.0
@@ -67,7 +67,7 @@ def _distance2(vertices, facets, f, p):
     return total
 
 
-@njit(cache=True, nogil=True)
+@compiled
 def _agrees(vertices, facets, f, n, least_cos):
     if n[0] == 0 and n[1] == 0 and n[2] == 0:
         return True
@@ -78,7 +78,7 @@ def _agrees(vertices, facets, f, n, least_cos):
     return length > 0 and x * n[0] + y * n[1] + z * n[2] >= least_cos * length
 
 
-@njit(cache=True, nogil=True)
+@compiled
 def _box_distance2(box, node, p):
     total = 0.0
     for axis in range(3):
@@ -87,7 +87,7 @@ def _box_distance2(box, node, p):
     return total
 
 
-@njit(cache=True, nogil=True)
+@compiled
 def _nearest(vertices, facets, order, box, first_leaf, p, n, least_cos, reach):
     best, which = reach * reach, -1
     stack = np.empty(96, np.int64)
@@ -117,7 +117,7 @@ def _nearest(vertices, facets, order, box, first_leaf, p, n, least_cos, reach):
     return which, np.sqrt(best)
 
 
-@njit(cache=True, nogil=True)
+@compiled
 def _facets_of(vertices, facets, order, box, first_leaf, points, normals, hints, cos, near, reach):
     out = np.empty(points.shape[0], np.int64)
     for i in range(points.shape[0]):
@@ -130,7 +130,7 @@ def _facets_of(vertices, facets, order, box, first_leaf, points, normals, hints,
     return out
 
 
-@njit(cache=True, nogil=True)
+@compiled
 def _within(vertices, facets, order, box, first_leaf, points, normals, least_cos, radius, out):
     stack = np.empty(96, np.int64)
     for i in range(points.shape[0]):
@@ -154,7 +154,7 @@ def _within(vertices, facets, order, box, first_leaf, points, normals, least_cos
                 out[f] = _distance2(vertices, facets, f, p) <= radius * radius
 
 
-@njit(cache=True, nogil=True)
+@compiled
 def _in_box(order, box, first_leaf, low, high):
     found = np.empty(order.shape[0], np.int32)
     count = 0

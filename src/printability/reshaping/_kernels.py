@@ -1,12 +1,12 @@
 """Compiled distances: in the plane to what holds an underside, and straight into walls."""
 
 import numpy as np
-from numba import njit
 
+from ..compiled import compiled
 from ..mesh.index import first_hit
 
 
-@njit(cache=True, nogil=True)
+@compiled
 def _to_segment(px, py, segment):
     """Squared distance to a segment of the plane, and how far along it the nearest point is."""
     ax, ay, bx, by = segment
@@ -19,7 +19,7 @@ def _to_segment(px, py, segment):
     return dx * dx + dy * dy, t
 
 
-@njit(cache=True, nogil=True)
+@compiled
 def distances(points, segments):
     """Of many points: distance to the nearest segment, which, and how far along it."""
     n = points.shape[0]
@@ -34,7 +34,7 @@ def distances(points, segments):
     return far, which, along
 
 
-@njit(cache=True, nogil=True)
+@compiled
 def way_out(px, py, ux, uy, segments, near):
     """How far a ray goes before it crosses one of some segments, beyond a distance."""
     best = np.inf
@@ -52,7 +52,7 @@ def way_out(px, py, ux, uy, segments, near):
     return best
 
 
-@njit(cache=True, nogil=True)
+@compiled
 def _distance(px, py, segments):
     best = np.inf
     for s in range(segments.shape[0]):
@@ -61,7 +61,7 @@ def _distance(px, py, segments):
     return np.sqrt(best)
 
 
-@njit(cache=True, nogil=True)
+@compiled
 def reaches(feet, ways, held, around, near, ridge):
     """How far from each place that holds an underside that goes on, along a direction.
 
@@ -90,7 +90,7 @@ def reaches(feet, ways, held, around, near, ridge):
     return out
 
 
-@njit(cache=True, nogil=True)
+@compiled
 def inward_thickness(vertices, facets, order, box, first_leaf, normals, places, facing):
     """From places on the surface straight inwards to where it is left; infinite for nowhere."""
     out = np.full(places.shape[0], np.inf)
@@ -114,7 +114,7 @@ def inward_thickness(vertices, facets, order, box, first_leaf, normals, places, 
     return out
 
 
-@njit(cache=True, nogil=True)
+@compiled
 def between_cells(values, x, y, z):
     """A value between the cells of a net, linear along each axis."""
     nx, ny, nz = values.shape

@@ -1,10 +1,11 @@
 """Compiled test of a solid of revolution about an upright axis against facets."""
 
 import numpy as np
-from numba import njit
+
+from ..compiled import compiled
 
 
-@njit(cache=True, nogil=True)
+@compiled
 def _edge_enters(p, q, x, y, z0, r0, slope):
     """Whether a segment comes strictly nearer to the axis than r(z) = r0 + slope (z - z0)."""
     ux, uy, uz = q[0] - p[0], q[1] - p[1], q[2] - p[2]
@@ -22,7 +23,7 @@ def _edge_enters(p, q, x, y, z0, r0, slope):
     return False
 
 
-@njit(cache=True, nogil=True)
+@compiled
 def first_contact_below(vertices, facets, x, y, profile_z, profile_r, top):
     """Highest place where facets enter the solid below ``top``, as (found, x, y, z).
 

@@ -1,12 +1,12 @@
 """Compiled: what is seen from a place within outlines, and how far from edges places are."""
 
 import numpy as np
-from numba import njit
 
+from ..compiled import compiled
 from ..layers._grid import build_grid, nearest, ray
 
 
-@njit(cache=True, nogil=True)
+@compiled
 def in_sight(border, origin, places):
     """Which places are seen from one without a border between; ends do not count."""
     grid = build_grid(border)
@@ -22,7 +22,7 @@ def in_sight(border, origin, places):
     return out
 
 
-@njit(cache=True, nogil=True)
+@compiled
 def distances(points, segs, most):
     """Distance of points from the nearest segment, ``most`` where none is nearer."""
     grid = build_grid(segs)

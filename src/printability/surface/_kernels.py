@@ -1,12 +1,12 @@
 """Compiled loops over facets."""
 
 import numpy as np
-from numba import njit
 
+from ..compiled import compiled
 from ..layers.levels import level
 
 
-@njit(cache=True, nogil=True)
+@compiled
 def slopes_of_undersides(vertices, facets, h, hair):
     """Slope in degrees of facets that face down, infinite for all others."""
     m = facets.shape[0]
@@ -26,7 +26,7 @@ def slopes_of_undersides(vertices, facets, h, hair):
     return slope
 
 
-@njit(cache=True, nogil=True)
+@compiled
 def slopes_and_areas(vertices, facets):
     """Slope to the plate, 0 to 90 degrees whichever way it faces, and area of every facet."""
     m = facets.shape[0]
@@ -44,7 +44,7 @@ def slopes_and_areas(vertices, facets):
     return slope, area
 
 
-@njit(cache=True, nogil=True)
+@compiled
 def flood_patches(vertices, facets, twin, slope, limit, area):
     """Patches of facets with a slope below the limit, joined along edges.
 
@@ -93,7 +93,7 @@ def flood_patches(vertices, facets, twin, slope, limit, area):
     return label, out
 
 
-@njit(cache=True, nogil=True)
+@compiled
 def spread(twin, normals, seed, least_cos):
     """Facets reached from one over edges at which the normals turn little enough."""
     m = normals.shape[0]

@@ -6,8 +6,8 @@ the lowest points of the surface and the heights at which what hangs from them j
 """
 
 import numpy as np
-from numba import njit
 
+from ..compiled import compiled
 from ..estimate import column_volume
 from ..footing._kernels import copies_in_rows, hull_of, order_by, reach_of
 from ..layers.levels import count_of, cut_height, hair_of, level
@@ -20,7 +20,7 @@ COUNT = 11
 _FEW = 6
 
 
-@njit(cache=True, nogil=True)
+@compiled
 def _heights(vertices, down, lift):
     """Height of every vertex above the plate."""
     z = np.empty(vertices.shape[0])
@@ -31,7 +31,7 @@ def _heights(vertices, down, lift):
     return z, least, lift - least
 
 
-@njit(cache=True, nogil=True)
+@compiled
 def surface_scores(facets, normals, areas, shown, z, shift, down, cos_limit, h, hair, rough):
     """Overhanging area, rough area and overhanging area on the show side; which overhang."""
     hangs = np.zeros(facets.shape[0], np.bool_)
@@ -54,7 +54,7 @@ def surface_scores(facets, normals, areas, shown, z, shift, down, cos_limit, h, 
     return over, roughness, marks, hangs
 
 
-@njit(cache=True, nogil=True)
+@compiled
 def layer_profiles(facets, normals, areas, offsets, z, shift, down, h, hair, n, start):
     """Area of every layer, area of undersides below each cut, facets that layer start cuts.
 
@@ -125,7 +125,7 @@ def layer_profiles(facets, normals, areas, offsets, z, shift, down, h, hair, n, 
     return area, below, crossed[:crossings]
 
 
-@njit(cache=True, nogil=True)
+@compiled
 def _ramp(poly, lo, hi, scale, zero, offset, nz):
     """Add scale * (z - zero) * (offset - nz z) to the layers lo to hi - 1."""
     c0, c1, c2 = -scale * zero * offset, scale * (offset + nz * zero), -scale * nz
@@ -137,7 +137,7 @@ def _ramp(poly, lo, hi, scale, zero, offset, nz):
     poly[hi, 2] -= c2
 
 
-@njit(cache=True, nogil=True)
+@compiled
 def _square(poly, lo, hi, scale, zero, base):
     """Add base + scale * (z - zero)^2 to the layers lo to hi - 1."""
     c0, c1, c2 = base + scale * zero * zero, -2.0 * scale * zero, scale
@@ -149,7 +149,7 @@ def _square(poly, lo, hi, scale, zero, base):
     poly[hi, 2] -= c2
 
 
-@njit(cache=True, nogil=True)
+@compiled
 def cut_points(vertices, facets, crossed, z, height, e1, e2):
     """Where edges of some facets cross a height, (k, 2) in the plane of e1 and e2."""
     points = np.empty((2 * len(crossed), 2))
@@ -170,7 +170,7 @@ def cut_points(vertices, facets, crossed, z, height, e1, e2):
     return points[:at]
 
 
-@njit(cache=True, nogil=True)
+@compiled
 def margin_in(hull, x, y):
     """Distance to a hull's outline: inside positive, outside negative; -inf without area."""
     n = hull.shape[0]
@@ -187,7 +187,7 @@ def margin_in(hull, x, y):
     return inside if inside >= 0 else -nearest
 
 
-@njit(cache=True, nogil=True)
+@compiled
 def _root(parent, i):
     while parent[i] != i:
         parent[i] = parent[parent[i]]
@@ -195,7 +195,7 @@ def _root(parent, i):
     return i
 
 
-@njit(cache=True, nogil=True)
+@compiled
 def island_lives(
     z, shift, edges, outward, down, h, hair, n, vertices, facets, order, box, first_leaf
 ):
@@ -332,7 +332,7 @@ def island_lives(
     return found
 
 
-@njit(cache=True, nogil=True)
+@compiled
 def score_rows(
     vertices, facets, normals, areas, shown, edges, outward, solid_vertices,
     solid_facets, solid_normals, solid_areas, solid_offsets, hull, middle, one_body, order, box,
@@ -416,12 +416,12 @@ def score_rows(
             flat[i, 0], flat[i, 1] = x, y
         rows[d, COPIES] = 0.0
         if top <= room[2] + 1e-6:
-            outline = hull_of(_without_inner(flat))
+            outline = hull_of(without_inner(flat))
             rows[d, COPIES] = copies_in_rows(outline, room[0], room[1], spacing)
 
 
-@njit(cache=True, nogil=True)
-def _without_inner(points):
+@compiled
+def without_inner(points):
     """Points in the plane but for most that cannot be corners of their convex hull."""
     n = points.shape[0]
     if n < 200:
@@ -449,7 +449,7 @@ def _without_inner(points):
     return kept[:count]
 
 
-@njit(cache=True, nogil=True)
+@compiled
 def across(down):
     """Two directions that make a right-handed frame with up = -down: e1 x e2 = up."""
     if abs(down[2]) > 0.9:
@@ -467,7 +467,7 @@ def across(down):
     return e1, e2
 
 
-@njit(cache=True, nogil=True)
+@compiled
 def support_columns(vertices, facets, normals, down, lift, h, grain, cos_limit, columns):
     """Volume of the columns under what overhangs, before their density, on a coarse grid."""
     e1, e2 = across(down)

@@ -49,19 +49,12 @@ def faces_to_stand_on(points_mm: np.ndarray, middle_mm: np.ndarray) -> list[Face
     normals = hull.equations[:, :3]
     a, b, c = (points_mm[hull.simplices[:, i]] for i in range(3))
     area = 0.5 * np.linalg.norm(np.cross(b - a, c - a), axis=1)
-    tree = cKDTree(normals)
-    face_of = np.full(len(normals), -1)
-    faces = []
-    for i in np.argsort(-area, kind="stable"):
-        if face_of[i] >= 0:
-            continue
-        near = [
-            j for j in tree.query_ball_point(normals[i], np.radians(_SAME_FACE_DEG))
-            if face_of[j] < 0 and abs(hull.equations[j, 3] - hull.equations[i, 3]) < 1e-3
-        ]  # fmt: skip
-        face_of[near] = face_of[i] = len(faces)
-        mean = area[near] @ normals[near]
-        faces.append(Face(tuple(mean / np.linalg.norm(mean)), float(area[near].sum())))
+    face_of = _faces_of(hull.equations, area)
+    count = face_of.max() + 1
+    whole = np.bincount(face_of, area, count)
+    mean = np.stack([np.bincount(face_of, area * normals[:, i], count) for i in range(3)], axis=1)
+    mean /= np.linalg.norm(mean, axis=1, keepdims=True)
+    faces = [Face(tuple(down), float(one)) for down, one in zip(mean, whole, strict=True)]
     largest = np.argsort([-face.area_mm2 for face in faces], kind="stable")
     if len(faces) <= _MOST_FACES:
         return [faces[i] for i in largest]
@@ -69,6 +62,27 @@ def faces_to_stand_on(points_mm: np.ndarray, middle_mm: np.ndarray) -> list[Face
     chosen = set(largest[: _MOST_FACES // 2])
     chosen.update([i for i in steadiest if i not in chosen][: _MOST_FACES // 2])
     return [faces[i] for i in largest if i in chosen]
+
+
+def _faces_of(planes: np.ndarray, area: np.ndarray) -> np.ndarray:
+    """Number of the face that each facet of a hull belongs to, (n,) int, the largest facet first.
+
+    A facet takes along all near it in the same plane that no larger one has taken.
+    """
+    pairs = cKDTree(planes[:, :3]).query_pairs(np.radians(_SAME_FACE_DEG), output_type="ndarray")
+    pairs = pairs[np.abs(np.subtract(*planes[pairs, 3].T)) < 1e-3]
+    both = np.concatenate([pairs, pairs[:, ::-1]])
+    both = both[np.argsort(both[:, 0], kind="stable")]
+    near = both[:, 1]
+    ends = np.searchsorted(both[:, 0], np.arange(len(planes) + 1)).tolist()
+    face_of = np.full(len(planes), -1)
+    count = 0
+    for i in np.argsort(-area, kind="stable").tolist():
+        if face_of[i] < 0:
+            beside = near[ends[i] : ends[i + 1]]
+            face_of[beside[face_of[beside] < 0]] = face_of[i] = count
+            count += 1
+    return face_of
 
 
 def _tip_angles(points, hull, face_of, middle) -> np.ndarray:

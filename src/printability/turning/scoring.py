@@ -10,10 +10,10 @@ from scipy.spatial import ConvexHull, QhullError
 
 from ..layers import hair_mm, layer_count
 from ..layers.growth import NOTABLE_PART
-from ..mesh import FacetIndex, Mesh, facet_areas, facet_normals, union_of_bodies
+from ..mesh import FacetIndex, Mesh, coarser, facet_areas, facet_normals, union_of_bodies
 from ..process import Process
 from ..surface import SHOW, SLOPE_TOLERANCE_DEG
-from . import _kernels
+from . import _kernels, _many_kernels
 from .directions import Face, faces_to_stand_on
 from .goals import GOALS
 
@@ -23,6 +23,13 @@ __all__ = ["Scorer"]
 COLUMNS = 72
 THREADS = 2
 _CHUNK = 16
+# Meshes of more facets than this are ranked by a copy of so many.
+RANKED_BY_COPY_ABOVE, COPY_FACETS = 24_000, 12_000
+# What the copy answers; all else is of the mesh itself.
+_OF_COPY = {
+    "volume": _kernels.VOLUME, "islands": _kernels.ISLANDS, "peak": _kernels.PEAK,
+    "growth": _kernels.GRIP,
+}  # fmt: skip
 
 
 class Scorer:
@@ -222,29 +229,74 @@ class Scorer:
         rows = np.full((len(downs), _kernels.COUNT), np.nan)
         model, numbers = self._given
 
-        def block(lo: int) -> None:
-            part = slice(lo, lo + _CHUNK)
+        def block(part: slice) -> None:
             _kernels.score_rows(*model, downs[part], *numbers, rows[part])
             if with_volume:
-                for i in range(lo, min(lo + _CHUNK, len(downs))):
+                for i in range(*part.indices(len(downs))):
                     rows[i, _kernels.VOLUME] = self._volume(downs[i])
 
-        starts = range(0, len(downs), _CHUNK)
-        if len(starts) < 2:
-            for lo in starts:
-                block(lo)
-            return rows
-        with ThreadPoolExecutor(THREADS) as pool:
-            jobs = [pool.submit(block, lo) for lo in starts]
-            try:
-                for done, job in enumerate(jobs, start=1):
-                    job.result()
-                    if progress:
-                        progress(done / len(jobs))
-            finally:
-                for job in jobs:
-                    job.cancel()
+        _on_both_cores(block, len(downs), progress)
         return rows
+
+    def rank(
+        self,
+        downs: np.ndarray,
+        with_volume: bool = True,
+        progress: Callable[[float], None] | None = None,
+    ) -> np.ndarray:
+        """Score directions to choose among them: the same, quicker for a fine mesh.
+
+        Overhang, finish, marks, height, first layer, footing and copies are exact. Islands,
+        layers and supports are those of a copy with fewer facets; `map_estimated` names them.
+
+        Parameters and result as of `score`.
+        """
+        if self.coarse is None:
+            return self.score(downs, with_volume, progress)
+        downs = np.ascontiguousarray(downs, np.float64).reshape(-1, 3)
+        rows = self.coarse.score(
+            downs, with_volume, None if progress is None else lambda done: progress(0.7 * done)
+        )
+        model, numbers = self._many
+
+        def block(part: slice) -> None:
+            _many_kernels.many_rows(*model, downs[part], *numbers, rows[part])
+
+        _on_both_cores(
+            block, len(downs), None if progress is None else lambda done: progress(0.7 + 0.3 * done)
+        )
+        return rows
+
+    @cached_property
+    def coarse(self) -> "Scorer | None":
+        """Of a copy with fewer facets; None where the mesh is not fine."""
+        if len(self.shape.facets) <= RANKED_BY_COPY_ABOVE:
+            return None
+        copy = coarser(self.solid, COPY_FACETS)
+        if len(copy.facets) > len(self.solid.facets) / 2:
+            return None
+        return Scorer(copy, self.process, self.threshold_deg, self.lift_mm)
+
+    @property
+    def map_estimated(self) -> frozenset[str]:
+        """Goals whose ranks are estimates, see `rank`."""
+        return self.estimated if self.coarse is None else self.estimated | frozenset(_OF_COPY)
+
+    @cached_property
+    def _many(self) -> tuple:
+        """What the kernel of many directions needs."""
+        model, numbers = self._given
+        shape, facets, normals, areas, shown, *_ = model
+        index = self._index
+        own = index if self.solid is self.shape else FacetIndex(shape, facets)
+        bins = _many_kernels.bin_normals(normals, areas, shown)
+        lift, h, grain, limit, rough, _, _, room, spacing = numbers
+        given = (
+            shape, facets, normals, areas, shown, bins, own.order, own.box, own.first_leaf,
+            self._near(self.solid.vertices), self.solid.facets, index.order, index.box,
+            index.first_leaf, self._near(self.hull_mm), self.middle_mm - self._origin,
+        )  # fmt: skip
+        return given, (lift, h, grain, limit, rough, room, spacing)
 
     def _volume(self, down: np.ndarray) -> float:
         limit = self._given[1][3]
@@ -252,3 +304,24 @@ class Scorer:
             self._given[0][0], self.shape.facets, self.normals, down, float(self.lift_mm),
             self.process.layer_height_mm, self.shape.grain_mm, limit, COLUMNS,
         )  # fmt: skip
+
+
+def _on_both_cores(
+    block: Callable[[slice], None], count: int, progress: Callable[[float], None] | None
+) -> None:
+    """Run ``block`` for slices of so many rows."""
+    parts = [slice(lo, lo + _CHUNK) for lo in range(0, count, _CHUNK)]
+    if len(parts) < 2:
+        for part in parts:
+            block(part)
+        return
+    with ThreadPoolExecutor(THREADS) as pool:
+        jobs = [pool.submit(block, part) for part in parts]
+        try:
+            for done, job in enumerate(jobs, start=1):
+                job.result()
+                if progress:
+                    progress(done / len(jobs))
+        finally:
+            for job in jobs:
+                job.cancel()

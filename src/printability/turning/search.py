@@ -27,6 +27,8 @@ _FLATS, _FLAT_STEPS_DEG = 12, (0.4, 0.2, 0.1, 0.05)
 _FLAT_GAIN = 0.01
 _ON_FACE_DEG = 1.5
 _AROUND = 8
+# Of a fine mesh, so many candidates are scored on the mesh itself.
+_LOOKED_AT_CLOSELY = 36
 _DIFFERENT_DEG = 20.0
 _SAME_NUMBERS = 0.08
 _AS_IMPORTED = (0.0, 0.0, -1.0)
@@ -148,7 +150,7 @@ def make_map(
     exact = np.array([_AS_IMPORTED, *(face.down for face in scorer.faces)])
     at = (exact @ downs.T).argmax(axis=1)
     downs[at[::-1]] = exact[::-1]  # of several at one place, the first
-    return TurnMap(downs, scorer.score(downs, progress=progress))
+    return TurnMap(downs, scorer.rank(downs, progress=progress))
 
 
 def turn_to(
@@ -205,22 +207,34 @@ def propose(
         Called with the part done; may raise to stop.
     """
     flats = np.array([face.down for face in scorer.faces]).reshape(-1, 3)
-    flat_rows = scorer.score(flats)
+    with_volume = weights.get("volume", 0.0) > 0
+    flat_rows = scorer.rank(flats)
     stick = Yardstick(np.concatenate([found.rows, flat_rows]), weights)
     seeds = _apart(found.downs, stick.badness(found.rows), _SEEDS, _APART_DEG)
-    with_volume = weights.get("volume", 0.0) > 0
     refined = _refined(
-        scorer, stick, found.downs[seeds], found.rows[seeds], _STEPS_DEG, with_volume, progress
+        scorer.rank, stick, found.downs[seeds], found.rows[seeds], _STEPS_DEG, with_volume, progress
     )
     near = np.argsort(stick.badness(flat_rows), kind="stable")[:_FLATS]
     settled = _refined(
-        scorer, stick, flats[near], flat_rows[near], _FLAT_STEPS_DEG, with_volume, None
+        scorer.rank, stick, flats[near], flat_rows[near], _FLAT_STEPS_DEG, with_volume, None
     )
     off = stick.badness(settled[1]) < stick.badness(flat_rows[near]) - _FLAT_GAIN
     downs = np.concatenate([flats, refined[0], settled[0][off]])
     rows = np.concatenate([flat_rows, refined[1], settled[1][off]])
-    if not with_volume:
-        lacking = np.isnan(rows[:, GOALS["volume"].column])
+    if scorer.coarse is not None:
+        # Ranked by a copy so far: of the best, what the mesh itself says, and a last step on it.
+        best = np.argsort(stick.badness(rows), kind="stable")[:_LOOKED_AT_CLOSELY]
+        downs, rows = downs[best], scorer.score(downs[best])
+        stick = Yardstick(np.concatenate([found.rows, rows]), weights)
+        best = _apart(downs, stick.badness(rows), count, _DIFFERENT_DEG)
+        last = _refined(
+            scorer.score, stick, downs[best], rows[best], _STEPS_DEG[-1:], with_volume, None, 1
+        )
+        gained = stick.badness(last[1]) < stick.badness(rows[best]) - _FLAT_GAIN
+        downs = np.concatenate([downs, last[0][gained]])
+        rows = np.concatenate([rows, last[1][gained]])
+    lacking = np.isnan(rows[:, GOALS["volume"].column])
+    if lacking.any():
         rows[lacking] = scorer.score(downs[lacking])
     badness, parts = stick.badness(rows), np.nan_to_num(stick.per_goal(rows))
     counts = stick.weights > 0
@@ -262,18 +276,18 @@ def _apart(downs: np.ndarray, badness: np.ndarray, count: int, apart_deg: float)
     return chosen
 
 
-def _refined(scorer, stick, downs, rows, steps_deg, with_volume, progress):
+def _refined(score, stick, downs, rows, steps_deg, with_volume, progress, times=4):
     """Directions moved to better ones near by, all of them step by step together."""
     downs, rows = downs.copy(), rows.copy()
     badness = stick.badness(rows)
     for number, step in enumerate(steps_deg):
         active = np.ones(len(downs), bool)
-        for _ in range(4):  # further with the same step while that helps
+        for _ in range(times):  # further with the same step while that helps
             which = np.flatnonzero(active)
             if not len(which):
                 break
             tried = np.concatenate([ring_around(downs[i], step, _AROUND) for i in which])
-            tried_rows = scorer.score(tried, with_volume)
+            tried_rows = score(tried, with_volume)
             tried_badness = stick.badness(tried_rows).reshape(-1, _AROUND)
             best = tried_badness.argmin(axis=1)
             for row, i in enumerate(which):

@@ -320,7 +320,12 @@ register("turn", {
           if (isOver()) return;
           if (found.work) {
             this.turnsWork = found.work;
-            const ended = await follow(found.work, (w) => this.turnsWork?.id === w.id && (this.turnsWork = w));
+            let stage = "";
+            const ended = await follow(found.work, (w) => {
+              if (this.turnsWork?.id !== w.id) return;
+              this.turnsWork = w;
+              if (w.open && w.stage !== stage && stage !== (stage = w.stage)) this.showSoFar(body, isOver);
+            });
             if (isOver()) return;
             this.turnsWork = null;
             if (ended.state !== "done") {
@@ -330,8 +335,8 @@ register("turn", {
             found = await postJson(start.urls.turns, { ...body, only_if_known: true });
             if (isOver()) return;
           }
-          if (found.goals) await this.showTurns(found);
-          else this.turns = null;
+          if (found.goals && !found.so_far) await this.showTurns(found);
+          else if (!this.turns?.so_far) this.turns = null;
         } while (this.turnsAgain && !isOver());
       } catch (error) {
         if (!isOver()) this.turnsStopped = error.message;
@@ -340,6 +345,15 @@ register("turn", {
           this.turnsWork = null;
           this.turnsOf = null;
         }
+      }
+    },
+    // The map as far as it is known, while the work goes on.
+    async showSoFar(body, isOver) {
+      try {
+        const found = await postJson(start.urls.turns, { ...body, only_if_known: true });
+        if (!isOver() && this.turnsWork && found.so_far) await this.showTurns(found);
+      } catch {
+        // The end of the work says what is wrong.
       }
     },
     async showTurns(found) {

@@ -1,0 +1,83 @@
+"""Kernels compiled by Numba, and kept beside the code for as long as what they are made of stays.
+
+Numba looks at a kernel's own file only when it decides whether to compile anew, not at the
+kernels that it calls. So what is kept of a file goes into a folder that is named after its text
+and after that of every file of kernels that it imports from, and so on; a change compiles what
+it touches and nothing else.
+"""
+
+import ast
+import hashlib
+import os
+import shutil
+from functools import cache
+from pathlib import Path
+
+import numba
+
+__all__ = ["compiled"]
+
+_ROOT = Path(__file__).parent
+_KEPT = _ROOT / "__pycache__" / "compiled"
+_IS_OURS = not numba.config.CACHE_DIR and os.access(_ROOT, os.W_OK)
+
+
+def compiled(function):
+    """Compile a function when it is first called, without the interpreter's lock, and keep it."""
+    if _IS_OURS:
+        numba.config.CACHE_DIR = str(_folder_of(Path(function.__code__.co_filename)))
+    return numba.njit(cache=True, nogil=True)(function)
+
+
+@cache
+def _folder_of(file: Path) -> Path:
+    digest = hashlib.sha256()
+    for one in sorted(_made_of(file)):
+        digest.update(f"{one.relative_to(_ROOT)}\n".encode() + one.read_bytes())
+    name = "-".join(file.relative_to(_ROOT).with_suffix("").parts)
+    folder = _KEPT / f"{name}-{digest.hexdigest()[:16]}"
+    if not folder.exists():
+        for old in _KEPT.glob(f"{name}-{16 * '[0-9a-f]'}"):
+            shutil.rmtree(old, ignore_errors=True)
+        folder.mkdir(parents=True, exist_ok=True)
+    return folder
+
+
+def _made_of(file: Path) -> set[Path]:
+    """A file, all files of kernels that it imports from and so on, and those of constants."""
+    found, ahead = {file}, [file]
+    while ahead:
+        for one, is_constant in _imported(ahead.pop()):
+            has_kernels = b"@compiled" in one.read_bytes()
+            if one not in found and (has_kernels or is_constant):
+                found.add(one)
+                if has_kernels:
+                    ahead.append(one)
+    return found
+
+
+@cache
+def _imported(file: Path) -> frozenset[tuple[Path, bool]]:
+    """Files of the core that a file imports names from, and whether as constants."""
+    found = set()
+    for node in ast.walk(ast.parse(file.read_bytes())):
+        if isinstance(node, ast.ImportFrom) and node.level:
+            folder = file.parents[node.level - 1].joinpath(*(node.module or "").split("."))
+            found.update((_holder(folder, one.name), one.name.isupper()) for one in node.names)
+    return frozenset((one, constant) for one, constant in found if one is not None)
+
+
+def _holder(module: Path, name: str) -> Path | None:
+    """The file that a name imported from a module, or from a package of some, is written in."""
+    if module.with_suffix(".py").exists():
+        return module.with_suffix(".py")
+    if (module / f"{name}.py").exists():
+        return module / f"{name}.py"
+    package = module / "__init__.py"
+    if not package.exists():
+        return None
+    for node in ast.walk(ast.parse(package.read_bytes())):
+        if isinstance(node, ast.ImportFrom) and node.level == 1 and node.module:
+            if any(alias.name == name for alias in node.names):
+                return _holder(module.joinpath(*node.module.split(".")), name)
+    return None
