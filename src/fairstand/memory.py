@@ -1,12 +1,11 @@
 """What was computed and may be needed again: in memory, and in the cache folder."""
 
-import dataclasses
 import hashlib
 import os
 import tempfile
 import threading
 import time
-from collections import OrderedDict
+from collections import OrderedDict, deque
 from collections.abc import Callable
 from pathlib import Path
 from typing import TypeVar
@@ -32,8 +31,12 @@ __all__ = [
 ]
 
 T = TypeVar("T")
-# Entries are weighed anew after so many: what was worked out later counts too.
-_WEIGHED_EVERY = 8
+# Entries are weighed when they come, roughly, and again now and then: what was worked out later
+# counts too. No more than so often and for so long, since an edit may be waiting.
+_WEIGHED_EVERY_S, _WEIGHING_S = 0.5, 0.005
+_LOOKED_AT_AT_FIRST, _LOOKED_AT = 200, 4_000
+_LIGHT = (str, int, float, bool, type(None), np.generic)
+_OURS = ("printability.", "fairstand.")
 # However small: what has no arrays weighs nothing here.
 _MOST_ENTRIES = 5_000
 # The cache folder is looked through at most so often.
@@ -54,7 +57,7 @@ _entries: OrderedDict[str, object] = OrderedDict()
 _weights: dict[str, int] = {}
 _making: dict[str, threading.Lock] = {}
 _guard = threading.Lock()
-_count = 0
+_weighed = 0.0
 _swept = 0.0
 
 
@@ -101,11 +104,8 @@ def forget() -> None:
 
 
 def _make_room(newest: str) -> None:
-    global _count
-    _count += 1
-    asked = list(_entries) if _count % _WEIGHED_EVERY == 0 else [newest]
-    for key in asked:
-        _weights[key] = _bytes_of(_entries[key], set())
+    _weights[newest] = _bytes_of(_entries[newest], _LOOKED_AT_AT_FIRST)
+    _weigh_anew()
     total = sum(_weights.values())
     while len(_entries) > 1 and (
         total > settings.FAIRSTAND_MEMORY_BYTES or len(_entries) > _MOST_ENTRIES
@@ -114,27 +114,57 @@ def _make_room(newest: str) -> None:
         total -= _weights.pop(gone, 0)
 
 
-def _bytes_of(value: object, seen: set[int]) -> int:
-    """Bytes of the arrays that hang on a value, each counted once; the rest is small."""
-    if id(value) in seen:
-        return 0
-    seen.add(id(value))
-    if isinstance(value, np.ndarray):
-        base = value
-        while isinstance(base.base, np.ndarray):
-            base = base.base
-        if base is not value:
-            return _bytes_of(base, seen)
-        return value.nbytes
-    if isinstance(value, bytes):
-        return len(value)
-    if isinstance(value, dict):
-        return sum(_bytes_of(one, seen) for one in list(value.values()))
-    if isinstance(value, list | tuple):
-        return sum(_bytes_of(one, seen) for one in value)
-    if dataclasses.is_dataclass(value) or type(value).__module__.startswith("printability."):
-        return _bytes_of(getattr(value, "__dict__", {}), seen)
-    return 64
+def _weigh_anew() -> None:
+    """Weigh some entries again, those weighed longest ago first: results hang more on them."""
+    global _weighed
+    start = time.perf_counter()
+    if start - _weighed < _WEIGHED_EVERY_S:
+        return
+    for key in list(_weights):
+        # Taken out and put in again: at the end of the row.
+        del _weights[key]
+        if key in _entries:
+            _weights[key] = _bytes_of(_entries[key], _LOOKED_AT)
+        if time.perf_counter() - start > _WEIGHING_S:
+            break
+    _weighed = time.perf_counter()
+
+
+def _bytes_of(value: object, most: int) -> int:
+    """Bytes of the arrays that hang on a value, each counted once; the rest is small.
+
+    Looks at what is nearest first, and at so many things at most.
+    """
+    seen: set[int] = set()
+    ahead = deque([value])
+    total = 0
+    while ahead and most > 0:
+        one = ahead.popleft()
+        most -= 1
+        if id(one) in seen:
+            continue
+        seen.add(id(one))
+        if isinstance(one, np.ndarray):
+            base = one
+            while isinstance(base.base, np.ndarray):
+                base = base.base
+            if base is one or id(base) not in seen:
+                seen.add(id(base))
+                total += base.nbytes
+        elif isinstance(one, bytes):
+            total += len(one)
+        elif isinstance(one, dict):
+            ahead.extend(_heavy(one.values()))
+        elif isinstance(one, list | tuple):
+            ahead.extend(_heavy(one))
+        elif type(one).__module__.startswith(_OURS):
+            ahead.extend(_heavy(getattr(one, "__dict__", {}).values()))
+    return total
+
+
+def _heavy(values) -> list:
+    """Those of some values that can have arrays on them."""
+    return [one for one in list(values) if not isinstance(one, _LIGHT)]
 
 
 def stored_arrays(name: str) -> dict[str, np.ndarray] | None:
