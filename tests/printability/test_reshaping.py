@@ -12,12 +12,13 @@ import trimesh
 from fairstand.demo.pieces import PIECES
 from printability.edits import edit_from
 from printability.errors import EditError
+from printability.findings import Severity
 from printability.mesh import Mesh, as_solid, facet_areas, facet_normals, mesh_of, volume_mm3
 from printability.parts import WHOLE, Frame, Part, anchor_at
 from printability.reshaping import CHANGES, Reshape, flat_undersides, reshape_told, reshaped
 from printability.stance import Setup, fold, part_of
 from printability.ways_out import predict, reshapes_out, small_changes
-from solids import box, ours, reference, table
+from solids import anchor_near, box, ours, reference, table
 
 DOWN = (0.0, 0.0, -1.0)
 
@@ -546,3 +547,85 @@ def test_every_change_says_what_it_is_and_refuses_what_it_is_not():
     for wrong in ({}, {"on": "1"}, {"order": [""]}, {"remove": [3]}):
         with pytest.raises(EditError):
             edit_from("reshapes", wrong)
+
+
+def test_a_hinge_is_the_side_nearest_to_the_place_and_may_begin_further_out(draws):
+    """A slab between two walls: held at both, or at the one that was clicked beside."""
+    gap, long, wall, at = (float(draws.uniform(*r)) for r in ((6, 20), (5, 30), (5, 9), (30, 50)))
+    thick = gap + 3.0
+    mesh = union(
+        box(wall, long, at), box(wall, long, at, (wall + gap, 0, 0)),
+        box(2 * wall + gap, long, thick, (0, 0, at)),
+    )  # fmt: skip
+
+    def tapered(near_left: bool, **size):
+        """From a place beside one of the walls."""
+        x = wall + (0.2 if near_left else 0.8) * gap
+        step = Reshape("1", WHOLE, "steepen", DOWN, (anchor_near(mesh, (x, long / 2, at)),),
+                       tuple(sorted((size | {"angle_deg": 45.0}).items())))  # fmt: skip
+        return reshaped(whole(mesh), step)
+
+    # From both walls two wedges meet in the middle; from one alone it is one, twice as high.
+    both, one = tapered(True), tapered(True, hinge="nearest side")
+    assert both.taken_mm3 == pytest.approx(long * gap**2 / 4, rel=0.01)
+    assert one.taken_mm3 == pytest.approx(long * gap**2 / 2, rel=0.01)
+    assert max(s.bounding_box()[5] for s in one.taken) == pytest.approx(at + gap, abs=0.02)
+    # The other wall, from a place beside that: highest where the first is lowest.
+    right = tapered(False, hinge="nearest side")
+    for taken, high in ((one, gap), (right, 0.2)):
+        beside = [s.trim_by_plane((1, 0, 0), wall + gap - 0.2) for s in taken.taken]
+        assert max(s.bounding_box()[5] for s in beside) == pytest.approx(at + high, abs=0.05)
+    later = tapered(True, hinge="nearest side", begins_mm=gap / 4)
+    assert later.taken_mm3 == pytest.approx(long * (0.75 * gap) ** 2 / 2, rel=0.01)
+    assert reference(later.part.mesh).is_watertight
+    with pytest.raises(EditError, match="steeply enough"):
+        tapered(True, begins_mm=gap)
+
+
+def test_a_fault_in_a_change_leaves_the_piece_as_it_was(monkeypatch):
+    def breaks(*_):
+        raise ZeroDivisionError
+
+    monkeypatch.setitem(CHANGES, "fill", replace(CHANGES["fill"], work=breaks))
+    part = whole(ledge())
+    step = Reshape("1", WHOLE, "fill", DOWN, (place_near(part, (15.0, 20.0, 50.0)),), ())
+    assert step.applied((part,)) == (part,)
+    assert reshape_told(part, step)["problem"] == "This change cannot be made here."
+
+
+def test_a_fill_that_breaks_off_hangs_on_points_alone(draws):
+    """Volumes by formula: the gap along wall and underside, and bars across it."""
+    reach, long = float(draws.uniform(8, 14)), float(draws.uniform(10, 30))
+    mesh = ledge(reach, long)
+    gap, wide, every = float(draws.uniform(0.15, 0.4)), 0.6, float(draws.uniform(2.0, 4.0))
+    stays = made(mesh, "fill", (10 + reach / 2, long / 2, 50), angle_deg=45.0)
+    assert stays.added_mm3 == pytest.approx(long * reach**2 / 2, rel=0.01)
+    off = made(
+        mesh, "fill", (10 + reach / 2, long / 2, 50), angle_deg=45.0, hold="breaks off",
+        gap_mm=gap, every_mm=every, point_mm=wide,
+    )  # fmt: skip
+    # The triangle between the gaps has its two sides shorter by them.
+    triangle = long * (reach - 2 * gap) ** 2 / 2
+    points = int(off.said[0].split()[3])
+    assert points >= 2 * math.floor((reach - 3) / every) * math.floor(long / every)
+    assert off.added_mm3 == pytest.approx(triangle + points * wide**2 * gap, rel=0.02)
+    # Between a cut along the gap's middle only the points are left.
+    ledge_side = sum(one.slice(50 - gap / 2).area() for one in off.added)
+    assert ledge_side < points * wide**2 * 1.01 < reach * long * 0.25
+    assert reference(off.part.mesh).is_watertight
+    assert len(off.solids) == 1
+    with pytest.raises(EditError, match="No point|Nothing would hold"):
+        made(mesh, "fill", (10 + reach / 2, long / 2, 50), hold="breaks off", every_mm=50.0)
+
+
+def test_a_ledge_held_by_a_fill_that_breaks_off_prints():
+    part = whole(ledge(10.0, 40.0))
+    setup = Setup(part=WHOLE)
+    place = place_near(part, np.array((15.0, 20.0, 50.0)))
+    before = predict(part, setup)
+    step = Reshape("1", WHOLE, "fill", DOWN, (place,), (("hold", "breaks off"),))
+    after = predict(reshaped(part, step).part, setup)
+    assert any(f.severity == Severity.WILL_FAIL for f in before.ledger.findings)
+    assert not any(f.severity == Severity.WILL_FAIL for f in after.ledger.findings)
+    # Where its points are thin is said.
+    assert any(f.kind == "thin" for f in after.ledger.findings)

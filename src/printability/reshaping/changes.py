@@ -191,5 +191,6 @@ def usual_size(change: str, process: Process, threshold_deg: float) -> dict:
         "angle_deg": threshold_deg if change != "bevel" else 45.0,
         "least_mm": process["wall_mm"],
         "bridge_mm": process["bridge_mm"],
+        "gap_mm": process.layer_height_mm,
     }
     return out | {name: float(v) for name, v in by_rule.items() if name in out}

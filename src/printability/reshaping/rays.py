@@ -68,6 +68,17 @@ class Ray:
     is_corner: bool = False
     is_outer: bool = False
 
+    def from_mm(self, along: float) -> "Ray":
+        """The way from a place of it on."""
+        if along <= 0:
+            return self
+        further = self.at > along
+        level = float(np.interp(along, self.at, self.own))
+        return replace(
+            self, foot=self.foot + self.way * along, foot_z=level, reach=self.reach - along,
+            at=np.append(0.0, self.at[further] - along), own=np.append(level, self.own[further]),
+        )  # fmt: skip
+
     def place(self, along: float, z: float) -> tuple[float, float, float]:
         """A point above or below a place of it."""
         x, y = self.foot + self.way * along

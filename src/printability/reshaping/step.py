@@ -1,5 +1,6 @@
 """A change of shape as a step: of parts, kept as plain data, made anew wherever it is looked at."""
 
+import logging
 from collections import OrderedDict
 from dataclasses import dataclass, field
 from functools import cached_property
@@ -18,6 +19,7 @@ from .changes import CHANGES, Ground, Worked, ground_of
 
 __all__ = ["Reshape", "Reshaped", "reshape_told", "reshaped", "touches_show"]
 
+log = logging.getLogger(__name__)
 # Corners of a body at which it is measured how far the surface moves.
 _MOST_MEASURED = 200
 # What was said of changes made lately, by part and change: building parts makes them.
@@ -77,6 +79,11 @@ class Reshape(Step):
             made = reshaped(part, self)
         except EditError as error:
             _keep(part, self, _refused(error))
+            return part
+        except Exception:
+            # A fault of ours must not take away the piece: it stays as it was, and says so.
+            log.exception("A change of shape failed: %r", self)
+            _keep(part, self, _refused(EditError("This change cannot be made here.")))
             return part
         _keep(part, self, made.told())
         return made.part
@@ -256,3 +263,6 @@ def reshape_told(part: Part, step: Reshape) -> dict:
         return _keep(part, step, reshaped(part, step).told())
     except EditError as error:
         return _keep(part, step, _refused(error))
+    except Exception:
+        log.exception("A change of shape failed: %r", step)
+        return _keep(part, step, _refused(EditError("This change cannot be made here.")))

@@ -9,10 +9,12 @@ import numpy as np
 from ..mesh import Mesh, facet_normals, first_hits
 from . import _kernels
 
-__all__ = ["Underside", "flat_undersides", "underside_at"]
+__all__ = ["Underside", "flat_undersides", "held_by_nearest_side", "underside_at"]
 
 # A facet that leans less than this from upright is a wall (ours): seen from above it has no area.
 _WALL_NZ = 0.02
+# Held edges that follow each other and turn by less than this are one side (ours).
+_ONE_SIDE_DEG = 30.0
 # Where the surface beyond an edge goes down by this much of its way, it holds the edge (ours).
 _GOES_DOWN = 0.02
 
@@ -109,6 +111,39 @@ class Underside:
             n[:, 0] * (at[:, 0] - a[:, 0]) + n[:, 1] * (at[:, 1] - a[:, 1])
         ) / n[:, 2]  # fmt: skip
         return out
+
+
+def held_by_nearest_side(under: Underside, at: np.ndarray) -> Underside:
+    """An underside held by that side of what holds it alone which is nearest to a place.
+
+    Parameters
+    ----------
+    under : Underside
+    at : (2,) float
+        Seen from above.
+    """
+    held = under.held_segments
+    if not len(held):
+        return under
+    far, which, _ = _kernels.distances(np.array(at, float)[None], held)
+    along = held[:, 2:] - held[:, :2]
+    way = np.arctan2(along[:, 1], along[:, 0])
+    follows = {int(a): k for k, (a, _) in enumerate(under.held.tolist())}
+    before = {int(b): k for k, (_, b) in enumerate(under.held.tolist())}
+    side = {int(which[0])}
+    for chain, end in ((follows, 1), (before, 0)):
+        k = int(which[0])
+        while (beside := chain.get(int(under.held[k, end]))) is not None and beside not in side:
+            turn = (way[beside] - way[k] + np.pi) % (2 * np.pi) - np.pi
+            if abs(turn) > np.radians(_ONE_SIDE_DEG):
+                break
+            side.add(beside)
+            k = beside
+    own = np.zeros(len(held), bool)
+    own[list(side)] = True
+    # At the other sides it ends, as at its free edges.
+    free = np.concatenate([under.free, under.held[~own]])
+    return Underside(under.mesh, under.facets, under.held[own], free, under.passed)
 
 
 def _normals(mesh: Mesh) -> np.ndarray:

@@ -9,8 +9,9 @@ from ..errors import EditError
 from ..mesh import Mesh, facet_normals, first_hits
 from ..mesh.nearest import nearest_facing
 from .changes import Dimension, Ground, Worked, registered_change
+from .perforated import breaking_off
 from .rays import Ray, rays_of, solid_between
-from .underside import Underside, flat_undersides, underside_at
+from .underside import Underside, flat_undersides, held_by_nearest_side, underside_at
 
 __all__ = ["ANGLE", "deep_enough", "fill_of", "holes_kept", "steepened", "underside_seen"]
 
@@ -19,6 +20,10 @@ _MOST_EDGES, _OFF_MM = 1_500, (0.02, 0.1)
 # At outer corners of a wall, where a fill ends in a point.
 _CORNER_MM = 0.3
 _ARCH_STEPS = 24
+# What an underside rises from: all that holds it, or the side nearest to the place.
+HINGES = ("all around", "nearest side")
+# Whether a fill stays, or is a support that is broken off.
+HOLDS = ("stays", "breaks off")
 ANGLE = Dimension("angle from the plate", "°", 10, 85, 45)
 
 
@@ -55,8 +60,14 @@ def _flat_beside(seen: Ground, point, angle_deg: float, with_steep: bool) -> Und
     return underside_at(seen.mesh, int(rows[facet]), angle_deg, with_steep) if facet >= 0 else None
 
 
-def steepened(ground: Ground, place, angle_deg: float, shape: str) -> manifold3d.Manifold:
+def steepened(
+    ground: Ground, place, angle_deg: float, shape: str, hinge: str = HINGES[0],
+    begins_mm: float = 0.0,
+) -> manifold3d.Manifold:  # fmt: skip
     """What is taken away so that an underside rises from what holds it.
+
+    ``hinge`` says whether from all that, or from the side nearest to the place alone;
+    ``begins_mm`` how far from there it stays as it is.
 
     Raises
     ------
@@ -70,11 +81,16 @@ def steepened(ground: Ground, place, angle_deg: float, shape: str) -> manifold3d
             "Nothing beside it holds this underside, so there is no hinge to rise from; fill it "
             "or stand it on a pillar."
         )
+    if hinge == HINGES[1]:
+        under = held_by_nearest_side(under, ground.at(place)[:2])
     slope = math.tan(math.radians(angle_deg))
 
     def profile(one: Ray, other: Ray):
         points = []
         for ray in (one, other):
+            if ray.reach <= begins_mm:
+                continue
+            ray = ray.from_mm(begins_mm)
             at = np.append(ray.at, ray.reach + over)
             own = np.append(ray.own, ray.own[-1])
             if shape == "round":
@@ -102,10 +118,15 @@ def steepened(ground: Ground, place, angle_deg: float, shape: str) -> manifold3d
     "Takes material away so that it rises from its hinge at the angle, or in a round arch.",
     angle_deg=ANGLE,
     shape=Dimension("shape", "", 0, 0, 0, ("straight", "round")),
+    hinge=Dimension("hinge", "", 0, 0, 0, HINGES),
+    begins_mm=Dimension("begins at", "mm", 0, 200, 0),
 )  # fmt: skip
 def taper(ground: Ground, places, size: dict) -> Worked:
     """Rise from the hinge: tapered ledges, pointed openings, arches."""
-    take = [steepened(ground, place, size["angle_deg"], size["shape"]) for place in places]
+    take = [
+        steepened(ground, place, size["angle_deg"], size["shape"], size["hinge"], size["begins_mm"])
+        for place in places
+    ]
     return Worked(take=take)
 
 
@@ -247,10 +268,24 @@ def holes_kept(solid: manifold3d.Manifold, under: Underside) -> manifold3d.Manif
     "Fill below",
     "Adds the least below it that makes it print by itself, down to where it ends in the wall.",
     angle_deg=ANGLE,
+    hold=Dimension("it", "", 0, 0, 0, HOLDS),
+    gap_mm=Dimension("gap", "mm", 0.05, 2, 0.2),
+    every_mm=Dimension("a point every", "mm", 1, 50, 3.0),
+    point_mm=Dimension("points", "mm", 0.3, 5, 0.6),
 )
 def fill(ground: Ground, places, size: dict) -> Worked:
     """The least solid profile under ledges, bridges and corners."""
-    return Worked(add=[fill_of(ground, place, size["angle_deg"])[0] for place in places])
+    solids = [fill_of(ground, place, size["angle_deg"])[0] for place in places]
+    if size["hold"] == HOLDS[0]:
+        return Worked(add=solids)
+    add, said = [], []
+    for solid in solids:
+        held, count = breaking_off(
+            ground, solid, size["gap_mm"], size["every_mm"], size["point_mm"]
+        )
+        add.append(held)
+        said.append(f"It hangs on {count} points; break it off when it is printed.")
+    return Worked(add=add, said=tuple(said))
 
 
 @registered_change(
