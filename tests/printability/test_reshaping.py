@@ -614,7 +614,7 @@ def test_a_fill_that_breaks_off_hangs_on_points_alone(draws):
     assert ledge_side < points * wide**2 * 1.01 < reach * long * 0.25
     assert reference(off.part.mesh).is_watertight
     assert len(off.solids) == 1
-    with pytest.raises(EditError, match="No point|Nothing would hold"):
+    with pytest.raises(EditError, match=r"No point|Nothing would hold"):
         made(mesh, "fill", (10 + reach / 2, long / 2, 50), hold="breaks off", every_mm=50.0)
 
 

@@ -6,7 +6,12 @@ import trimesh
 
 from printability.inspection import inspect_model
 from printability.mesh import (
-    Mesh, coarser, facet_areas, open_mesh, rotation_about_axes, rotation_taking_down,
+    Mesh,
+    coarser,
+    facet_areas,
+    open_mesh,
+    rotation_about_axes,
+    rotation_taking_down,
 )  # fmt: skip
 from printability.process import PROCESSES
 from printability.stance import turned

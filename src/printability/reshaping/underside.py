@@ -125,7 +125,7 @@ def held_by_nearest_side(under: Underside, at: np.ndarray) -> Underside:
     held = under.held_segments
     if not len(held):
         return under
-    far, which, _ = _kernels.distances(np.array(at, float)[None], held)
+    _, which, _ = _kernels.distances(np.array(at, float)[None], held)
     along = held[:, 2:] - held[:, :2]
     way = np.arctan2(along[:, 1], along[:, 0])
     follows = {int(a): k for k, (a, _) in enumerate(under.held.tolist())}
