@@ -3,6 +3,7 @@
 import numpy as np
 import pytest
 import trimesh
+from scipy.spatial import ConvexHull
 
 from printability.mesh import Mesh, rotation_about_axes
 from printability.process import PROCESSES
@@ -103,7 +104,7 @@ def test_a_narrow_foot_is_not_lost_among_the_flats_of_a_round_belly():
     profile = [(0, 0), (2.5, 0), (2.5, 3), (20, 30), (24, 50), (20, 70), (0, 70)]
     turned = trimesh.creation.revolve(np.array(profile, float), sections=96)
     scorer = Scorer(ours(turned), PROCESSES["fdm"], 45.0)
-    faces = faces_to_stand_on(scorer.hull_mm, scorer.middle_mm)
+    faces = faces_to_stand_on(ConvexHull(scorer.hull_mm), scorer.middle_mm)
     foot = [face for face in faces if face.down[2] < -0.9999]
     assert len(faces) == 48
     assert [face.area_mm2 for face in foot] == pytest.approx([np.pi * 2.5**2], rel=0.01)

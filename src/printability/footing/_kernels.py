@@ -88,15 +88,36 @@ def ways_to_lie(hull):
     for i in range(steps):
         ways[n + i, 0] = np.cos(base + i * np.pi / 60)
         ways[n + i, 1] = np.sin(base + i * np.pi / 60)
+    # Both rows of directions turn one way, and so do the corners that reach furthest.
+    at = np.zeros(4, np.int64)
     for w in range(n + steps):
-        ux, uy = ways[w, 0], ways[w, 1]
-        lo_a, hi_a, lo_b, hi_b = np.inf, -np.inf, np.inf, -np.inf
-        for j in range(n):
-            a = hull[j, 0] * ux + hull[j, 1] * uy
-            b = hull[j, 1] * ux - hull[j, 0] * uy
-            lo_a, hi_a = min(lo_a, a), max(hi_a, a)
-            lo_b, hi_b = min(lo_b, b), max(hi_b, b)
-        ways[w, 2], ways[w, 3] = hi_a - lo_a, hi_b - lo_b
+        for k in range(4):
+            # Along, across, and the two opposite.
+            ux, uy = ways[w, 0], ways[w, 1]
+            if k == 1:
+                ux, uy = -uy, ux
+            elif k == 2:
+                ux, uy = -ux, -uy
+            elif k == 3:
+                ux, uy = uy, -ux
+            if w == 0 or w == n:
+                at[k] = 0
+                for j in range(1, n):
+                    if hull[j, 0] * ux + hull[j, 1] * uy > (
+                        hull[at[k], 0] * ux + hull[at[k], 1] * uy
+                    ):
+                        at[k] = j
+            here = hull[at[k], 0] * ux + hull[at[k], 1] * uy
+            for _ in range(n):
+                j = (at[k] + 1) % n
+                there = hull[j, 0] * ux + hull[j, 1] * uy
+                if there < here:
+                    break
+                at[k], here = j, there
+            if k < 2:
+                ways[w, 2 + k] = here
+            else:
+                ways[w, k] += here
     return ways
 
 

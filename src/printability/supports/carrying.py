@@ -22,6 +22,8 @@ from .layout import anchor_on
 __all__ = ["Alignment", "Carried", "Report", "aligned", "carry", "keys_free"]
 
 _SAMPLES, _DENSE, _STEPS, _REFINED = 1_500, 30_000, 40, 4
+# To judge a start every so many of the dense places do.
+_SPARSE = 20
 # Principal moments nearer than this to each other say nothing about their axes.
 _ALIKE_MOMENTS, _TURNS = 0.08, 24
 # A place lies where it was within this part of the size; less than this share is another body.
@@ -120,11 +122,14 @@ def aligned(one: Mesh, other: Mesh) -> Alignment | None:
     for scale in (1.0, ratio):
         for turn in _turns(a1, a2, m1):
             starts.append((turn, scale, c2 - scale * turn @ c1))
+    # There are thousands of starts where the body is round: judged by few places of both.
+    few, few_facing = there[::_SPARSE], there_facing[::_SPARSE]
+    rough = cKDTree(few)
     judged = []
     for turn, scale, shift in starts:
         moved = scale * places[::8] @ turn.T + shift
-        far, at = tree.query(moved)
-        wrong = ((facing[::8] @ turn.T) * there_facing[at]).sum(axis=1) < _FACING_COS
+        far, at = rough.query(moved)
+        wrong = ((facing[::8] @ turn.T) * few_facing[at]).sum(axis=1) < _FACING_COS
         judged.append(float(np.mean(np.minimum(far / size, 0.1)) + 0.03 * wrong.mean()))
     best = None
     for i in np.argsort(judged, kind="stable")[: _REFINED * 2]:

@@ -20,11 +20,10 @@ from ._kernels import (
     START,
     across,
     margin_in,
-    without_inner,
 )  # fmt: skip
 
-# Bins along each edge of a cube around the normals: some five degrees.
-_GRID = 18
+# Bins along each edge of a cube around the normals: some three degrees.
+_GRID = 28
 _LEAF = 4  # facets a leaf of the index
 # Rounding of angles between directions, in radians.
 _SLACK = 1e-7
@@ -32,7 +31,10 @@ _SLACK = 1e-7
 
 @compiled
 def bin_normals(normals, areas, shown):
-    """Facets sorted by their normals: order, ends of bins, middles, radii, areas, shown areas."""
+    """Facets sorted by their normals: ends of bins, middles, radii, areas, shown areas.
+
+    And of the facets in that order: normals, areas, shown areas.
+    """
     m = normals.shape[0]
     bins = 6 * _GRID * _GRID
     of = np.empty(m, np.int32)
@@ -82,7 +84,15 @@ def bin_normals(normals, areas, shown):
                 cos += normals[f, axis] * middle[b, axis]
                 off += (normals[f, axis] - middle[b, axis]) ** 2
             radius[b] = max(radius[b], 2 * np.arcsin(min(0.5 * np.sqrt(off), 1.0)))
-    return order, ends, middle, radius, area, seen
+    own = np.zeros((order.shape[0], 3))
+    own_area, own_seen = np.zeros(order.shape[0]), np.zeros(order.shape[0])
+    for p in range(order.shape[0]):
+        f = order[p]
+        own[p, 0], own[p, 1], own[p, 2] = normals[f, 0], normals[f, 1], normals[f, 2]
+        own_area[p] = areas[f]
+        if shown.shape[0] and shown[f]:
+            own_seen[p] = areas[f]
+    return ends, middle, radius, area, seen, own, own_area, own_seen
 
 
 @compiled
@@ -133,12 +143,11 @@ def facets_that_reach(order, box, first_leaf, down, from_height, to_height):
 
 
 @compiled
-def _surface(normals, areas, shown, bins, down, cos_limit, rough):
+def _surface(bins, any_shown, down, cos_limit, rough):
     """Area below the limit anywhere, the same on the show side, rough area."""
-    order, ends, middle, radius, area, seen = bins
+    ends, middle, radius, area, seen, own, own_area, own_seen = bins
     limit = np.arccos(cos_limit)
     rough_from, rough_to = np.arccos(rough[0]), np.arccos(rough[1])
-    any_shown = shown.shape[0] > 0
     over, marks, roughness = 0.0, 0.0, 0.0
     for b in range(area.shape[0]):
         if ends[b] == ends[b + 1]:
@@ -169,22 +178,20 @@ def _surface(normals, areas, shown, bins, down, cos_limit, rough):
         if hangs != 2 and is_rough != 2:
             continue
         for p in range(ends[b], ends[b + 1]):
-            f = order[p]
-            cos = normals[f, 0] * down[0] + normals[f, 1] * down[1] + normals[f, 2] * down[2]
+            cos = own[p, 0] * down[0] + own[p, 1] * down[1] + own[p, 2] * down[2]
             if hangs == 2 and cos > cos_limit:
-                over += areas[f]
-                if any_shown and shown[f]:
-                    marks += areas[f]
+                over += own_area[p]
+                marks += own_seen[p]
             if is_rough == 2 and rough[1] <= abs(cos) <= rough[0]:
-                if not any_shown or shown[f]:
-                    roughness += areas[f]
+                roughness += own_seen[p] if any_shown else own_area[p]
     return over, marks, roughness
 
 
 @compiled
 def many_rows(
     vertices, facets, normals, areas, shown, bins, order, box, first_leaf, solid_vertices,
-    solid_facets, solid_order, solid_box, solid_first_leaf, hull, middle, downs, lift, h, grain,
+    solid_facets, solid_order, solid_box, solid_first_leaf, hull,
+    hull_normals, hull_corners, hull_beside, middle, downs, lift, h, grain,
     cos_limit, rough, room, spacing, rows,
 ):  # fmt: skip
     """Fill what needs neither layers nor islands: as exact as `score_rows` fills it."""
@@ -200,9 +207,7 @@ def many_rows(
         top = most + shift
         hair = hair_of(h, top, grain)
         rows[d, HEIGHT] = top
-        over, marks, roughness = _surface(
-            normals, areas, shown, bins, down, cos_limit, rough
-        )  # fmt: skip
+        over, marks, roughness = _surface(bins, any_shown, down, cos_limit, rough)
         # What rests on the plate needs nothing.
         first = cut_height(0, h) - shift
         if least - hair <= first:
@@ -242,16 +247,45 @@ def many_rows(
                 rows[d, FOOTING] = np.degrees(np.arctan2(margin, up))
         rows[d, COPIES] = 0.0
         if top <= room[2] + 1e-6:
-            flat = np.empty((hull.shape[0], 2))
-            for i in range(hull.shape[0]):
-                x, y = 0.0, 0.0
-                for axis in range(3):
-                    x += hull[i, axis] * e1[axis]
-                    y += hull[i, axis] * e2[axis]
-                flat[i, 0], flat[i, 1] = x, y
-            rows[d, COPIES] = copies_in_rows(
-                hull_of(without_inner(flat)), room[0], room[1], spacing
-            )  # fmt: skip
+            flat = outline_of(hull, hull_normals, hull_corners, hull_beside, down, e1, e2)
+            rows[d, COPIES] = copies_in_rows(hull_of(flat), room[0], room[1], spacing)
+
+
+@compiled
+def outline_of(hull, normals, corners, beside, down, e1, e2):
+    """Corners of a convex body's outline seen along a direction, in the plane, in no order.
+
+    Those of edges between a facet that faces one way and one that faces the other.
+    """
+    m = normals.shape[0]
+    if m == 0:
+        seen = np.ones(hull.shape[0], np.bool_)
+    else:
+        faces = np.empty(m, np.bool_)
+        for f in range(m):
+            cos = normals[f, 0] * down[0] + normals[f, 1] * down[1] + normals[f, 2] * down[2]
+            faces[f] = cos > 0
+        seen = np.zeros(hull.shape[0], np.bool_)
+        for f in range(m):
+            if not faces[f]:
+                continue
+            for i in range(3):
+                if not faces[beside[f, i]]:  # the facet opposite of corner i
+                    seen[corners[f, (i + 1) % 3]] = seen[corners[f, (i + 2) % 3]] = True
+    count = 0
+    for v in range(hull.shape[0]):
+        count += seen[v]
+    flat = np.empty((count, 2))
+    at = 0
+    for v in range(hull.shape[0]):
+        if seen[v]:
+            x, y = 0.0, 0.0
+            for axis in range(3):
+                x += hull[v, axis] * e1[axis]
+                y += hull[v, axis] * e2[axis]
+            flat[at, 0], flat[at, 1] = x, y
+            at += 1
+    return flat
 
 
 @compiled

@@ -3,7 +3,7 @@
 from dataclasses import dataclass
 
 import numpy as np
-from scipy.spatial import ConvexHull, QhullError, cKDTree
+from scipy.spatial import ConvexHull, cKDTree
 
 __all__ = ["Face", "even_directions", "faces_to_stand_on", "ring_around"]
 
@@ -29,8 +29,8 @@ def even_directions(count: int) -> np.ndarray:
     return np.stack([flat * np.cos(around), flat * np.sin(around), z], axis=1)
 
 
-def faces_to_stand_on(points_mm: np.ndarray, middle_mm: np.ndarray) -> list[Face]:
-    """Flats of the convex hull of some points, the largest first.
+def faces_to_stand_on(hull: ConvexHull, middle_mm: np.ndarray) -> list[Face]:
+    """Flats of a convex hull, the largest first.
 
     The model rests on one without rocking when it stands there. At most 48 are given: the
     largest and those that hold it best, for a vase's narrow foot is smaller than the many flats
@@ -38,14 +38,12 @@ def faces_to_stand_on(points_mm: np.ndarray, middle_mm: np.ndarray) -> list[Face
 
     Parameters
     ----------
-    points_mm : (n, 3) float
+    hull : ConvexHull
+        In mm.
     middle_mm : (3,) float
-        Centre of mass.
+        Centre of mass, in the same axes.
     """
-    try:
-        hull = ConvexHull(points_mm)
-    except (QhullError, ValueError):
-        return []
+    points_mm = hull.points
     normals = hull.equations[:, :3]
     a, b, c = (points_mm[hull.simplices[:, i]] for i in range(3))
     area = 0.5 * np.linalg.norm(np.cross(b - a, c - a), axis=1)

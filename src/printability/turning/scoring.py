@@ -19,12 +19,11 @@ from .goals import GOALS
 
 __all__ = ["Scorer"]
 
-# Columns across the longer side by which support volume is estimated.
 COLUMNS = 72
 THREADS = 2
 _CHUNK = 16
 # Meshes of more facets than this are ranked by a copy of so many.
-RANKED_BY_COPY_ABOVE, COPY_FACETS = 24_000, 12_000
+RANKED_BY_COPY_ABOVE, COPY_FACETS, COPY_COLUMNS = 24_000, 10_000, 48
 # What the copy answers; all else is of the mesh itself.
 _OF_COPY = {
     "volume": _kernels.VOLUME, "islands": _kernels.ISLANDS, "peak": _kernels.PEAK,
@@ -45,6 +44,8 @@ class Scorer:
         How far its lowest point is held above the plate.
     sides : (m,) uint8, optional
         Painted sides, see `painted_sides`.
+    columns : int
+        Across the longer side, by which support volume is estimated.
 
     Notes
     -----
@@ -60,7 +61,9 @@ class Scorer:
         threshold_deg: float,
         lift_mm: float = 0.0,
         sides: np.ndarray | None = None,
+        columns: int = COLUMNS,
     ):
+        self.columns = columns
         layer_count(float(np.linalg.norm(np.ptp(shape.vertices, axis=0))), process.layer_height_mm)
         self.shape = shape
         self.process = process
@@ -131,16 +134,43 @@ class Scorer:
     @cached_property
     def faces(self) -> list[Face]:
         """Faces to stand on, the largest first."""
-        return faces_to_stand_on(self.hull_mm, self.middle_mm)
+        hull = self._hull
+        if hull is None:
+            return []
+        return faces_to_stand_on(hull, self.middle_mm - self._origin)
+
+    @cached_property
+    def _hull(self) -> ConvexHull | None:
+        """Of the model, moved near the origin; None where it has no volume."""
+        try:
+            return ConvexHull(self._near(self.shape.vertices))
+        except (QhullError, ValueError):
+            return None
 
     @cached_property
     def hull_mm(self) -> np.ndarray:
         """(k, 3) float: corners of the convex hull."""
         points = self.shape.vertices
-        try:
-            return np.ascontiguousarray(points[ConvexHull(points).vertices])
-        except (QhullError, ValueError):
-            return points
+        return points if self._hull is None else np.ascontiguousarray(points[self._hull.vertices])
+
+    @property
+    def _hull_facets(self) -> tuple[np.ndarray, np.ndarray, np.ndarray]:
+        """Normals (m, 3) of the hull's facets, their corners in `hull_mm`, and those beside."""
+        hull = self._hull
+        if hull is None:
+            return np.zeros((0, 3)), np.zeros((0, 3), np.int32), np.zeros((0, 3), np.int32)
+        number = np.zeros(len(self.shape.vertices), np.int32)
+        number[hull.vertices] = np.arange(len(hull.vertices))
+        # In an order in which those that face alike follow each other: they are turned together.
+        normals = hull.equations[:, :3]
+        order = np.lexsort(np.round(8 * normals).T)
+        place = np.empty(len(order), np.int32)
+        place[order] = np.arange(len(order))
+        return (
+            np.ascontiguousarray(normals[order]),
+            np.ascontiguousarray(number[hull.simplices[order]]),
+            np.ascontiguousarray(place[hull.neighbors[order]]),
+        )
 
     @cached_property
     def middle_mm(self) -> np.ndarray:
@@ -275,7 +305,7 @@ class Scorer:
         copy = coarser(self.solid, COPY_FACETS)
         if len(copy.facets) > len(self.solid.facets) / 2:
             return None
-        return Scorer(copy, self.process, self.threshold_deg, self.lift_mm)
+        return Scorer(copy, self.process, self.threshold_deg, self.lift_mm, columns=COPY_COLUMNS)
 
     @property
     def map_estimated(self) -> frozenset[str]:
@@ -294,7 +324,8 @@ class Scorer:
         given = (
             shape, facets, normals, areas, shown, bins, own.order, own.box, own.first_leaf,
             self._near(self.solid.vertices), self.solid.facets, index.order, index.box,
-            index.first_leaf, self._near(self.hull_mm), self.middle_mm - self._origin,
+            index.first_leaf, self._near(self.hull_mm), *self._hull_facets,
+            self.middle_mm - self._origin,
         )  # fmt: skip
         return given, (lift, h, grain, limit, rough, room, spacing)
 
@@ -302,7 +333,7 @@ class Scorer:
         limit = self._given[1][3]
         return self.process["grid_density"] * _kernels.support_columns(
             self._given[0][0], self.shape.facets, self.normals, down, float(self.lift_mm),
-            self.process.layer_height_mm, self.shape.grain_mm, limit, COLUMNS,
+            self.process.layer_height_mm, self.shape.grain_mm, limit, self.columns,
         )  # fmt: skip
 
 
