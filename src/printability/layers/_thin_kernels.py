@@ -11,6 +11,9 @@ _BLOCK = 24.0
 _APART = 2.5
 # A circle fits where it overlaps the outline by no more than this part of its radius.
 _FITS = 0.012
+# Along an outline that turns by no more than this on either side, in radians, circles that touch
+# it overlap it by less than that: the cosine is above 1 - _FITS. So many edges are looked along.
+_SMOOTH, _ALONG = 0.145, 24
 # Unfit stretches of outline shorter than this many radii are plain corners of 90 and more.
 _CORNER = 2.05
 # How far beyond the opened region, in radii, what is thin reaches; a corner of 60 reaches 1.
@@ -80,11 +83,13 @@ def _fits(x, y, nx, ny, r, grid, segs, own, other):
 
 
 @compiled
-def _is_clear(ax, ay, ux, uy, nx, ny, length, r, own, grid, segs):
+def _is_clear(ax, ay, ux, uy, nx, ny, length, r, beside, grid, segs):
     """Whether no other outline lies in the strip along a stretch in which circles would roll.
 
     The strip is as wide as the circles and longer than the stretch by their radius both ways.
+    ``beside`` are edges that are passed over: two ranges, ends included.
     """
+    low_a, high_a, low_b, high_b = beside
     x0, y0, cell, cx_n, cy_n, start, member = grid
     width = 2 * r
     low_x = min(ax - r * ux, ax + (length + r) * ux) - width
@@ -98,7 +103,7 @@ def _is_clear(ax, ay, ux, uy, nx, ny, length, r, own, grid, segs):
     for row in range(r0, r1 + 1):
         for m in range(start[row * cx_n + c0], start[row * cx_n + c1 + 1]):
             j = member[m]
-            if j == own:
+            if low_a <= j <= high_a or low_b <= j <= high_b:
                 continue
             # Along and across the stretch.
             ta = (segs[j, 0] - ax) * ux + (segs[j, 1] - ay) * uy
@@ -118,29 +123,81 @@ def _is_clear(ax, ay, ux, uy, nx, ny, length, r, own, grid, segs):
 
 
 @compiled
-def _stretches(segs, sign, grid, r):
-    """Outlines in stretches: edge, where it begins, its length, and whether circles roll freely.
+def _smooth_beside(way, i, step, first, whole, far):
+    """Over how many edges one way an outline goes on almost straight, as far as that matters."""
+    turn, count, at, run = 0.0, 0, i, 0.0
+    ux, uy = way[i, 0], way[i, 1]
+    while count < min(_ALONG, whole - 1) and run <= far:
+        at += step
+        if at < first:
+            at += whole
+        elif at >= first + whole:
+            at -= whole
+        vx, vy, length = way[at, 0], way[at, 1], way[at, 2]
+        if length > 0:
+            if ux * vx + uy * vy <= 0:
+                break
+            turn += abs(ux * vy - uy * vx) * 1.01
+            if turn > _SMOOTH:
+                break
+            ux, uy = vx, vy
+            run += length
+        count += 1
+    return count
 
-    Long edges are taken apart, so that only what lies near other outlines is looked at closely.
+
+@compiled
+def _stretches(segs, of, sign, grid, r):
+    """Outlines in stretches: edge, where it begins, its length, whether circles roll freely.
+
+    And whether they are known to fit: then they need not be laid there one by one. Long edges
+    are taken apart, so that only what lies near other outlines is looked at closely.
     """
-    rows = [(0, 0.0, 0.0, False)]
-    rows.clear()
     block = _BLOCK * r
+    count = 0
+    way = np.zeros((segs.shape[0], 3))
     for i in range(segs.shape[0]):
         ux, uy = segs[i, 2] - segs[i, 0], segs[i, 3] - segs[i, 1]
         length = np.hypot(ux, uy)
-        if length <= 2 * block:
-            rows.append((i, 0.0, length, False))
-            continue
-        ux, uy = ux / length, uy / length
+        way[i, 2] = length
+        if length > 0:
+            way[i, 0], way[i, 1] = ux / length, uy / length
+        count += 1 if length <= 2 * block else int(length / block)
+    edge, span = np.empty(count, np.int64), np.empty((count, 2))
+    clear, fits = np.zeros(count, np.bool_), np.zeros(count, np.bool_)
+    at, first, whole = 0, 0, 0
+    for i in range(segs.shape[0]):
+        if i == first + whole:
+            first, whole = i, 1
+            while first + whole < segs.shape[0] and of[first + whole] == of[first]:
+                whole += 1
+        ux, uy, length = way[i, 0], way[i, 1], way[i, 2]
         nx, ny = -uy * sign[i], ux * sign[i]
+        if length <= 2 * block:
+            edge[at], span[at, 0], span[at, 1] = i, 0.0, length
+            if length > 0:
+                back = _smooth_beside(way, i, -1, first, whole, 1.5 * r)
+                on = _smooth_beside(way, i, 1, first, whole, 1.5 * r)
+                if back + on + 1 < whole:
+                    low, high, low_b, high_b = i - back, i + on, 0, -1
+                    if low < first:
+                        low_b, high_b = low + whole, first + whole - 1
+                    elif high >= first + whole:
+                        low_b, high_b = first, high - whole
+                    fits[at] = _is_clear(
+                        segs[i, 0], segs[i, 1], ux, uy, nx, ny, length, r,
+                        (max(low, first), min(high, first + whole - 1), low_b, high_b), grid, segs,
+                    )  # fmt: skip
+            at += 1
+            continue
         parts = int(length / block)
         each = length / parts
         for p in range(parts):
             ax, ay = segs[i, 0] + p * each * ux, segs[i, 1] + p * each * uy
-            clear = _is_clear(ax, ay, ux, uy, nx, ny, each, r, i, grid, segs)
-            rows.append((i, p * each, each, clear))
-    return rows
+            clear[at] = _is_clear(ax, ay, ux, uy, nx, ny, each, r, (i, i, 0, -1), grid, segs)
+            edge[at], span[at, 0], span[at, 1], fits[at] = i, p * each, each, clear[at]
+            at += 1
+    return edge, span, clear, fits
 
 
 @compiled
@@ -176,10 +233,10 @@ def thin_places(
         for i in range(segs.shape[0]):
             # Material is on the left of outlines that run counter-clockwise.
             sign[i] = 1.0 if (area[of[i]] > 0) != is_hole[of[i]] else -1.0
-        stretches = _stretches(segs, sign, grid, r)
+        of_edge, span, clear, is_free = _stretches(segs, of, sign, grid, r)
         samples = 0
-        for _, _, length, clear in stretches:
-            samples += 1 if clear else int(length * _APART / r) + 1
+        for j in range(len(of_edge)):
+            samples += 1 if clear[j] else int(span[j, 1] * _APART / r) + 1
         x, y = np.empty(samples), np.empty(samples)
         nx, ny = np.empty(samples), np.empty(samples)
         step = np.empty(samples)
@@ -189,23 +246,23 @@ def thin_places(
         runs = [(0, 0)]
         runs.clear()
         first = 0
-        while first < len(stretches):
+        while first < len(of_edge):
             last, begin = first, at
-            while last < len(stretches) and of[stretches[last][0]] == of[stretches[first][0]]:
-                i, away, length, clear = stretches[last]
+            while last < len(of_edge) and of[of_edge[last]] == of[of_edge[first]]:
+                i, away, length = of_edge[last], span[last, 0], span[last, 1]
                 ux, uy = segs[i, 2] - segs[i, 0], segs[i, 3] - segs[i, 1]
                 whole = np.hypot(ux, uy)
                 if whole > 0:
                     ux, uy = ux / whole, uy / whole
-                parts = 1 if clear else int(length * _APART / r) + 1
+                parts = 1 if clear[last] else int(length * _APART / r) + 1
                 for p in range(parts):
                     t = away + (p + 0.5) / parts * length
                     x[at], y[at] = segs[i, 0] + t * ux, segs[i, 1] + t * uy
                     nx[at], ny[at] = -uy * sign[i], ux * sign[i]
                     step[at] = length / parts
                     edge[at] = i
-                    fits[at] = clear
-                    if not clear:
+                    fits[at] = is_free[last]
+                    if not is_free[last]:
                         fits[at] = _fits(x[at], y[at], nx[at], ny[at], r, grid, segs, i, i)
                     at += 1
                 last += 1
@@ -246,9 +303,10 @@ def thin_places(
         for s in range(samples):
             if fits[s]:
                 middles.append((x[s] + r * nx[s], y[s] + r * ny[s]))
-        for i, away, length, clear in stretches:
-            if not clear:
+        for j in range(len(of_edge)):
+            if not clear[j]:
                 continue
+            i, away, length = of_edge[j], span[j, 0], span[j, 1]
             # Of a free stretch, those near its ends: what lies beside them may need them.
             ux, uy = segs[i, 2] - segs[i, 0], segs[i, 3] - segs[i, 1]
             whole = np.hypot(ux, uy)

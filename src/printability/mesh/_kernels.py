@@ -311,17 +311,52 @@ def crossings_above(vertices, facets, chosen, x, y, z):
 
 
 @compiled
+def across(vertices, a, b, c):
+    """The vector product of the edges from one corner to the next and to the last."""
+    ux, uy = vertices[b, 0] - vertices[a, 0], vertices[b, 1] - vertices[a, 1]
+    uz, vz = vertices[b, 2] - vertices[a, 2], vertices[c, 2] - vertices[a, 2]
+    vx, vy = vertices[c, 0] - vertices[a, 0], vertices[c, 1] - vertices[a, 1]
+    return uy * vz - uz * vy, uz * vx - ux * vz, ux * vy - uy * vx
+
+
+@compiled
+def normals_of_facets(vertices, facets):
+    """Outward unit normals; zero for facets without area."""
+    out = np.zeros((facets.shape[0], 3))
+    for f in range(facets.shape[0]):
+        nx, ny, nz = across(vertices, facets[f, 0], facets[f, 1], facets[f, 2])
+        length = np.sqrt(nx * nx + ny * ny + nz * nz)
+        if length > 0:
+            out[f, 0], out[f, 1], out[f, 2] = nx / length, ny / length, nz / length
+    return out
+
+
+@compiled
 def areas_of_facets(vertices, facets):
     """Area of every facet."""
     area = np.empty(facets.shape[0])
     for f in range(facets.shape[0]):
-        i, j, k = facets[f, 0], facets[f, 1], facets[f, 2]
-        ux, uy = vertices[j, 0] - vertices[i, 0], vertices[j, 1] - vertices[i, 1]
-        uz, vz = vertices[j, 2] - vertices[i, 2], vertices[k, 2] - vertices[i, 2]
-        vx, vy = vertices[k, 0] - vertices[i, 0], vertices[k, 1] - vertices[i, 1]
-        nx, ny, nz = uy * vz - uz * vy, uz * vx - ux * vz, ux * vy - uy * vx
+        nx, ny, nz = across(vertices, facets[f, 0], facets[f, 1], facets[f, 2])
         area[f] = 0.5 * np.sqrt(nx * nx + ny * ny + nz * nz)
     return area
+
+
+@compiled
+def slender_facets(vertices, facets, longer_than, lower_than):
+    """Facets with an edge longer than one length, and lower over it than another."""
+    out = np.zeros(facets.shape[0], np.bool_)
+    area = areas_of_facets(vertices, facets)
+    for f in range(facets.shape[0]):
+        longest = 0.0
+        for i in range(3):
+            u, v = facets[f, i], facets[f, (i + 1) % 3]
+            square = 0.0
+            for axis in range(3):
+                square += (vertices[v, axis] - vertices[u, axis]) ** 2
+            longest = max(longest, square)
+        longest = np.sqrt(longest)
+        out[f] = longest > longer_than and 2 * area[f] < lower_than * longest
+    return out
 
 
 @compiled

@@ -5,7 +5,8 @@ from dataclasses import dataclass
 import manifold3d
 import numpy as np
 
-from .model import Mesh, facet_areas
+from . import _kernels
+from .model import Mesh
 from .solids import as_solid, bodies_apart, boxes_that_meet
 
 __all__ = ["Fault", "find_faults"]
@@ -38,18 +39,12 @@ def find_faults(mesh: Mesh) -> tuple[Fault, ...]:
 
 def _needles(mesh: Mesh) -> list[Fault]:
     """Facets so slender that rounding decides which way they face, all in one."""
-    a, b, c = (mesh.vertices[mesh.facets[:, i]] for i in range(3))
-    longest = np.sqrt(np.maximum(np.maximum(_square(b - a), _square(c - b)), _square(a - c)))
-    slender = (longest > NEEDLE_LONG_MM) & (2 * facet_areas(mesh) < NEEDLE_HIGH_MM * longest)
+    slender = _kernels.slender_facets(mesh.vertices, mesh.facets, NEEDLE_LONG_MM, NEEDLE_HIGH_MM)
     count = int(slender.sum())
     if not count:
         return []
     middle = tuple(float(v) for v in mesh.vertices[mesh.facets[slender]].mean(axis=(0, 1)))
     return [Fault("needles", count, middle, f"{count} facets are slender as needles.")]
-
-
-def _square(ways: np.ndarray) -> np.ndarray:
-    return np.einsum("ij,ij->i", ways, ways)
 
 
 def _overlaps(mesh: Mesh) -> list[Fault]:

@@ -29,8 +29,8 @@ class FacetIndex:
 
     def __init__(self, vertices: np.ndarray, facets: np.ndarray):
         self.vertices, self.facets = vertices, facets
-        low, high = facet_boxes(vertices, facets)
-        self.order = np.argsort(_curve((low + high) / 2), kind="stable").astype(np.int32)
+        low, high, code = _boxes_and_codes(vertices, facets)
+        self.order = np.argsort(code, kind="stable").astype(np.int32)
         leaves = max(-(-len(facets) // _LEAF), 1)
         self.first_leaf = (1 << (leaves - 1).bit_length()) - 1
         self.box = _boxes(low, high, self.order, self.first_leaf)
@@ -43,15 +43,34 @@ def facet_boxes(vertices: np.ndarray, facets: np.ndarray) -> tuple[np.ndarray, n
     return np.minimum(np.minimum(a, b), c), np.maximum(np.maximum(a, b), c)
 
 
-def _curve(points: np.ndarray) -> np.ndarray:
-    """Places along Morton's curve (1966, from memory), ten bits an axis."""
-    low, span = points.min(axis=0), np.maximum(np.ptp(points, axis=0), 1e-300)
-    cell = np.minimum(((points - low) / span.max() * 1024).astype(np.int64), 1023)
-    code = np.zeros(len(points), np.int64)
-    for bit in range(10):
+@compiled
+def _boxes_and_codes(vertices, facets):
+    """Corners of the box around each facet, and the place of its middle along Morton's curve.
+
+    The curve is of 1966 (from memory); ten bits an axis.
+    """
+    m = facets.shape[0]
+    low, high = np.empty((m, 3)), np.empty((m, 3))
+    code = np.zeros(m, np.int64)
+    least, most = np.full(3, np.inf), np.full(3, -np.inf)
+    for f in range(m):
         for axis in range(3):
-            code |= ((cell[:, axis] >> bit) & 1) << (3 * bit + axis)
-    return code
+            a = vertices[facets[f, 0], axis]
+            b = vertices[facets[f, 1], axis]
+            c = vertices[facets[f, 2], axis]
+            low[f, axis], high[f, axis] = min(a, b, c), max(a, b, c)
+            middle = (low[f, axis] + high[f, axis]) / 2
+            least[axis], most[axis] = min(least[axis], middle), max(most[axis], middle)
+    span = 1e-300
+    for axis in range(3):
+        span = max(span, most[axis] - least[axis])
+    for f in range(m):
+        for axis in range(3):
+            middle = (low[f, axis] + high[f, axis]) / 2
+            cell = min(int((middle - least[axis]) / span * 1024), 1023)
+            for bit in range(10):
+                code[f] |= ((cell >> bit) & 1) << (3 * bit + axis)
+    return low, high, code
 
 
 @compiled

@@ -92,10 +92,7 @@ class MeshFacts:
 
 def facet_normals(mesh: Mesh) -> np.ndarray:
     """Outward unit normals, (m, 3) float; zero rows for facets without area."""
-    a, b, c = (mesh.vertices[mesh.facets[:, i]] for i in range(3))
-    normal = np.cross(b - a, c - a)
-    length = np.linalg.norm(normal, axis=1, keepdims=True)
-    return np.divide(normal, length, out=np.zeros_like(normal), where=length > 0)
+    return _kernels.normals_of_facets(mesh.vertices, mesh.facets)
 
 
 def facet_areas(mesh: Mesh) -> np.ndarray:

@@ -10,6 +10,7 @@ import numpy as np
 from ..compiled import compiled
 from ..footing._kernels import copies_in_rows, hull_of, reach_of
 from ..layers.levels import count_of, cut_height, hair_of, level
+from ..mesh._kernels import across as across_facet
 from ._kernels import (
     AREA,
     COPIES,
@@ -93,6 +94,25 @@ def bin_normals(normals, areas, shown):
         if shown.shape[0] and shown[f]:
             own_seen[p] = areas[f]
     return ends, middle, radius, area, seen, own, own_area, own_seen
+
+
+@compiled
+def outward_of(vertices, facets, normals):
+    """Normals of vertices, each facet weighed by its angle there."""
+    out = np.zeros((vertices.shape[0], 3))
+    for f in range(facets.shape[0]):
+        for i in range(3):
+            a, b, c = facets[f, i], facets[f, (i + 1) % 3], facets[f, (i + 2) % 3]
+            nx, ny, nz = across_facet(vertices, a, b, c)
+            along = 0.0
+            for axis in range(3):
+                along += (vertices[b, axis] - vertices[a, axis]) * (
+                    vertices[c, axis] - vertices[a, axis]
+                )
+            angle = np.arctan2(np.sqrt(nx * nx + ny * ny + nz * nz), along)
+            for axis in range(3):
+                out[a, axis] += angle * normals[f, axis]
+    return out
 
 
 @compiled

@@ -185,12 +185,13 @@ class Scorer:
 
     @cached_property
     def edges(self) -> np.ndarray:
-        """(e, 2) int32: vertices of every edge of the solid, the lower number first, in order."""
-        f = self.solid.facets.astype(np.int64)
-        u, v = f.ravel(), f[:, [1, 2, 0]].ravel()
-        n = len(self.solid.vertices)
-        keys = np.unique(np.minimum(u, v) * n + np.maximum(u, v))
-        return np.stack([keys // n, keys % n], axis=1).astype(np.int32)
+        """(e, 2) int32: vertices of every edge of the solid, the lower number first."""
+        half = np.arange(3 * len(self.solid.facets))
+        twin = self.solid.twin
+        single = half[(twin < 0) | (half < twin)]
+        f, i = single // 3, single % 3
+        ends = np.stack([self.solid.facets[f, i], self.solid.facets[f, (i + 1) % 3]], axis=1)
+        return np.ascontiguousarray(np.sort(ends, axis=1))
 
     @cached_property
     def outward(self) -> np.ndarray:
@@ -199,17 +200,9 @@ class Scorer:
         Their sign tells which side of a lowest point the material is on (Baerentzen and
         Aanaes 2005, from memory).
         """
-        corners = self.solid.vertices[self.solid.facets]
-        out = np.zeros_like(self.solid.vertices)
-        for i in range(3):
-            u = corners[:, (i + 1) % 3] - corners[:, i]
-            v = corners[:, (i + 2) % 3] - corners[:, i]
-            angle = np.arctan2(np.linalg.norm(np.cross(u, v), axis=1), np.einsum("ij,ij->i", u, v))
-            for axis in range(3):
-                out[:, axis] += np.bincount(
-                    self.solid.facets[:, i], angle * self.solid_normals[:, axis], len(out)
-                )
-        return out
+        return _many_kernels.outward_of(
+            self._near(self.solid.vertices), self.solid.facets, self.solid_normals
+        )
 
     @cached_property
     def _given(self) -> tuple:
