@@ -8,6 +8,7 @@ it touches and nothing else.
 
 import ast
 import hashlib
+import json
 import os
 import shutil
 from functools import cache
@@ -19,6 +20,7 @@ __all__ = ["compiled"]
 
 _ROOT = Path(__file__).parent
 _KEPT = _ROOT / "__pycache__" / "compiled"
+_KNOWN = _KEPT / "known.json"
 _IS_OURS = not numba.config.CACHE_DIR and os.access(_ROOT, os.W_OK)
 
 
@@ -31,16 +33,45 @@ def compiled(function):
 
 @cache
 def _folder_of(file: Path) -> Path:
+    key = str(file.relative_to(_ROOT))
+    stamp, names = _known()
+    if key not in names:
+        names[key] = _name_of(file)
+        _KEPT.mkdir(parents=True, exist_ok=True)
+        # Whole or not at all: another process may be reading it.
+        fresh = _KNOWN.with_suffix(f".{os.getpid()}")
+        fresh.write_text(json.dumps({"stamp": stamp, "names": names}))
+        fresh.replace(_KNOWN)
+    folder = _KEPT / names[key]
+    if not folder.exists():
+        for old in _KEPT.glob(f"{names[key].rpartition('-')[0]}-{16 * '[0-9a-f]'}"):
+            shutil.rmtree(old, ignore_errors=True)
+        folder.mkdir(parents=True, exist_ok=True)
+    return folder
+
+
+@cache
+def _known() -> tuple[str, dict[str, str]]:
+    """What names the files as they are on the disk now, and the folders' names known for that."""
+    stamp = hashlib.sha256()
+    for one in sorted(_ROOT.rglob("*.py")):
+        state = one.stat()
+        stamp.update(f"{one} {state.st_mtime_ns} {state.st_size}\n".encode())
+    try:
+        known = json.loads(_KNOWN.read_text())
+        if known["stamp"] == stamp.hexdigest():
+            return known["stamp"], dict(known["names"])
+    except (OSError, ValueError, KeyError, TypeError):
+        pass
+    return stamp.hexdigest(), {}
+
+
+def _name_of(file: Path) -> str:
     digest = hashlib.sha256()
     for one in sorted(_made_of(file)):
         digest.update(f"{one.relative_to(_ROOT)}\n".encode() + one.read_bytes())
     name = "-".join(file.relative_to(_ROOT).with_suffix("").parts)
-    folder = _KEPT / f"{name}-{digest.hexdigest()[:16]}"
-    if not folder.exists():
-        for old in _KEPT.glob(f"{name}-{16 * '[0-9a-f]'}"):
-            shutil.rmtree(old, ignore_errors=True)
-        folder.mkdir(parents=True, exist_ok=True)
-    return folder
+    return f"{name}-{digest.hexdigest()[:16]}"
 
 
 def _made_of(file: Path) -> set[Path]:

@@ -1,10 +1,13 @@
 """What is named on the command line and shipped, or is a file of the maker's own."""
 
 from pathlib import Path
+from typing import TYPE_CHECKING
 
 from printability.errors import ProcessError
 from printability.process import PROCESSES, OwnProcess, Process, read_own
-from printability.proposing import HABITS, Habits, read_habits
+
+if TYPE_CHECKING:
+    from printability.proposing import Habits
 
 __all__ = ["habits_named", "own_process_named", "process_named"]
 
@@ -42,8 +45,10 @@ def process_named(name: str) -> Process:
     return own.process("own") if own else PROCESSES[name]
 
 
-def habits_named(name: str) -> Habits:
+def habits_named(name: str) -> "Habits":
     """A table of habits, shipped or from a file."""
+    from printability.proposing import HABITS, read_habits  # only some commands have habits
+
     if name in HABITS:
         return HABITS[name]
     return read_habits(_text(name, HABITS, "table of habits"))

@@ -51,7 +51,7 @@ def find_footing(layers: Layers) -> Footing | None:
     h = layers.layer_height_mm
     area = layers.area_mm2
     # Far from the origin digits would be lost: places are taken from the model's own middle.
-    origin = layers.points.min(axis=0)
+    origin = layers.box_mm[0]
     moment = np.stack(
         [
             np.bincount(

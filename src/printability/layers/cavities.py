@@ -84,10 +84,8 @@ def _room_from_below(layers: Layers) -> Layers:
     Below the first layer lies the plate, which seals what stands on it: only a rim of the
     frame is room there.
     """
-    if len(layers.points):
-        low, high = layers.points.min(axis=0) - 2, layers.points.max(axis=0) + 2
-    else:
-        low, high = np.zeros(2), np.ones(2)
+    low, high = layers.box_mm
+    low, high = low - 2, high + 2
     frame = np.array([low, (high[0], low[1]), high, (low[0], high[1])])
     inner = np.array([low + 1, (low[0] + 1, high[1] - 1), high - 1, (high[0] - 1, low[1] + 1)])
     loops, per_layer = [frame, inner], [2]

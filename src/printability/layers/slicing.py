@@ -71,6 +71,15 @@ class Layers:
         return (np.arange(self.count) + 0.5) * self.layer_height_mm
 
     @cached_property
+    def box_mm(self) -> tuple[np.ndarray, np.ndarray]:
+        """Low and high corner of the box around all outlines; zeros where there are none."""
+        if not len(self.points):
+            return np.zeros(2), np.zeros(2)
+        # Axis by axis: NumPy is slow along an axis of two.
+        columns = self.points[:, 0], self.points[:, 1]
+        return np.array([c.min() for c in columns]), np.array([c.max() for c in columns])
+
+    @cached_property
     def loop_area_mm2(self) -> np.ndarray:
         """(l,) float: signed area of every loop."""
         return self._sizes[0]

@@ -5,7 +5,6 @@ from dataclasses import dataclass
 from itertools import pairwise
 
 import numpy as np
-from scipy import ndimage
 
 from . import _thin_kernels as _kernels
 from .slicing import THREADS, Layers, outlines, union_of_loops
@@ -107,6 +106,8 @@ def find_thin_walls(layers: Layers, least_mm: float) -> tuple[ThinWall, ...]:
 
 def _together(places: np.ndarray, least_mm: float) -> np.ndarray:
     """Number of the group that each place belongs to, by neighbouring cells of a grid."""
+    from scipy import ndimage  # only where it is needed: it takes a while to load
+
     low = places.min(axis=0)
     span = np.ptp(places, axis=0)
     cell = max(_TOGETHER * least_mm, float(np.prod(span + least_mm) / _MOST_CELLS) ** (1 / 3))

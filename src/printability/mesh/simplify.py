@@ -1,6 +1,5 @@
 """Coarser copies of a mesh, for what only has to be ranked or drawn."""
 
-import fast_simplification
 import numpy as np
 
 from .model import Mesh
@@ -26,6 +25,8 @@ def coarser(mesh: Mesh, facets: int) -> Mesh:
     """
     if len(mesh.facets) <= facets:
         return mesh
+    import fast_simplification  # only where it is needed: it takes a while to load
+
     # The library thinks in single precision: far from the origin digits would be lost.
     middle = (mesh.vertices.min(axis=0) + mesh.vertices.max(axis=0)) / 2
     points = np.ascontiguousarray(mesh.vertices - middle, np.float32)
