@@ -4,7 +4,7 @@ PORT ?= 8000
 VENV := .venv
 BIN := $(VENV)/bin
 
-.PHONY: demo test bench assets lint format clean
+.PHONY: demo test bench bench-check assets lint format clean
 
 demo: $(VENV)/.runtime
 	@exec $(BIN)/fairstand serve --demo --port $(PORT)
@@ -20,6 +20,9 @@ test: $(VENV)/.dev
 
 bench: $(VENV)/.dev
 	$(BIN)/python -m benchmarks
+
+bench-check: $(VENV)/.dev
+	$(BIN)/python -m benchmarks --check
 
 assets: node_modules/.package-lock.json
 	node tools/build_assets.mjs
