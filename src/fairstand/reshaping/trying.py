@@ -4,16 +4,20 @@ import base64
 
 import numpy as np
 
-from fairstand.memory import remembered
-from fairstand.stances.current import Current, NeedsWork, current
+from fairstand.memory import kept_object, stored_object
+from fairstand.stances.current import Current, NeedsWork, current, digest
 from fairstand.stances.reshaping import before_change, reshape_completed, without_changes
+from fairstand.stances.shapes import change_told, remembered_parts
 from printability.edits import edit_from
+from printability.errors import EditError
 from printability.mesh import Mesh
 from printability.reshaping import Reshape, reshaped
-from printability.stance import part_of
+from printability.stance import part_of, parts_of
 
-__all__ = ["before_corners", "gained", "tried"]
+__all__ = ["before_corners", "gained", "look_at_change", "tried", "tried_key"]
 
+# Of parts with more facets than this a change is worked out in the background.
+_IN_REQUEST_TO = 60_000
 # Facets of what is added or taken that are drawn at most.
 _MOST_DRAWN = 60_000
 
@@ -24,8 +28,46 @@ def _edit(now: Current, body: dict):
 
 
 def tried(now: Current, body: dict) -> dict:
-    """What a change would add and take away; nothing is changed."""
+    """What a change would add and take away; nothing is changed.
+
+    Raises
+    ------
+    EditError
+        If it cannot be made.
+    NeedsWork
+        If that takes long and is not known yet.
+    """
+    if len(now.part.mesh.facets) <= _IN_REQUEST_TO:
+        return _tried(now, _edit(now, body))
+    known = stored_object(f"tried/{tried_key(now, body)}")
+    if known is None:
+        raise NeedsWork
+    if known.get("problem"):
+        raise EditError(known["problem"])
+    return known
+
+
+def tried_key(now: Current, body: dict) -> str:
+    """Names what is tried: the change on the part as it stands."""
+    return digest(now.key, repr(_edit(now, body).plain()))
+
+
+def look_at_change(now: Current, body: dict, report) -> None:
+    """Work a change out, and keep what it comes to: for the page, and for when it is taken."""
+    report("Looking at the place", 0.05)
     edit = _edit(now, body)
+    report("Making the change", 0.15)
+    try:
+        told = _tried(now, edit)
+        report("Keeping what it leaves", 0.8)
+        parts_of(now.source, edit.applied(now.setup, now.source), remembered_parts)
+        report("Keeping what it leaves", 0.95)
+    except EditError as error:
+        told = {"problem": str(error)}
+    kept_object(f"tried/{tried_key(now, body)}", told)
+
+
+def _tried(now: Current, edit) -> dict:
     setup = edit.applied(now.setup, now.source)
     if any(isinstance(s, Reshape) and s.key == edit.key for s in now.setup.shape):
         part, _ = before_change(now, edit.key)
@@ -33,6 +75,7 @@ def tried(now: Current, body: dict) -> dict:
         part = now.part
     step = next(s for s in setup.shape if isinstance(s, Reshape) and s.key == edit.key)
     made = reshaped(part, step)
+    change_told(part, step)
     return made.told() | {
         "key": edit.key,
         "size": dict(step.size),
@@ -58,7 +101,7 @@ def _on_plate(now: Current, mesh: Mesh) -> np.ndarray:
 
 def before_corners(now: Current) -> np.ndarray:
     """Corners of the part's facets without any change of shape, (k, 9) float32, on the plate."""
-    part = part_of(now.source, without_changes(now.setup), remembered)
+    part = part_of(now.source, without_changes(now.setup), remembered_parts)
     return _on_plate(now, part.mesh).astype(np.float32)
 
 

@@ -11,8 +11,8 @@ from fairstand.work.progress import begin
 from fairstand.work.views import as_dict
 
 from .small import small_key, small_told
-from .tasks import find_small
-from .trying import before_corners, gained, tried
+from .tasks import find_small, try_out
+from .trying import before_corners, gained, tried, tried_key
 
 __all__ = ["before", "gain", "small", "try_change"]
 
@@ -21,7 +21,16 @@ __all__ = ["before", "gain", "small", "try_change"]
 @json_view
 def try_change(request, stance_id):
     """What a change would add and take away; nothing is changed."""
-    return tried(now_of(request, stance_id), body_of(request))
+    now, body = now_of(request, stance_id), body_of(request)
+    try:
+        return tried(now, body)
+    except NeedsWork:
+        own = f"try/{now.stance.pk}/"
+        work = begin(
+            request.user, f"{own}{tried_key(now, body)}", f"A change to {now.stance.piece.name}",
+            try_out, now.stance.pk, now.recipe, body, replaces=own,
+        )  # fmt: skip
+        return JsonResponse({"work": as_dict(work)}, status=202)
 
 
 @require_POST

@@ -3,9 +3,10 @@
 import numpy as np
 from django.urls import reverse
 
-from fairstand.memory import keep_bytes, remembered, stored_bytes
+from fairstand.memory import keep_bytes, stored_bytes
 from fairstand.stances.current import Current, digest
 from fairstand.stances.cutting import cut_face
+from fairstand.stances.shapes import remembered_parts
 from printability.drawing import drawing_png
 from printability.errors import EditError
 from printability.handover import part_named, side_by_side
@@ -142,8 +143,8 @@ def _shifts(now: Current) -> dict[str, np.ndarray]:
     for i, step in enumerate(steps):
         if not isinstance(step, Cut):
             continue
-        before = {part.key for part in build_parts(now.source, steps[:i], remembered)}
-        after = {part.key for part in build_parts(now.source, steps[: i + 1], remembered)}
+        before = {part.key for part in build_parts(now.source, steps[:i], remembered_parts)}
+        after = {part.key for part in build_parts(now.source, steps[: i + 1], remembered_parts)}
         for key in before - after:
             normal = step.plane(now.part).normal
             far = _APART * size * 0.6 ** key.count(".")

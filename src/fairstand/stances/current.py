@@ -46,6 +46,7 @@ from printability.surface import (
 )
 
 from .models import EditRecord, Stance
+from .shapes import remembered_parts
 
 __all__ = ["Current", "NeedsWork", "as_asked", "current", "digest", "edits_in_force"]
 
@@ -80,12 +81,12 @@ class Current:
     @cached_property
     def part(self) -> Part:
         """The part as the changes of its shape leave it."""
-        return part_of(self.source, self.setup, remembered)
+        return part_of(self.source, self.setup, remembered_parts)
 
     @cached_property
     def parts(self) -> tuple[Part, ...]:
         """All parts that there are."""
-        return parts_of(self.source, self.setup, remembered)
+        return parts_of(self.source, self.setup, remembered_parts)
 
     def of_part(self, key: str) -> "Current":
         """The same stance with another part on the bench."""
@@ -330,7 +331,7 @@ def current(
     setup = of(wanted)
     # A cut that was made or taken back may have left other parts than there were.
     if any(not isinstance(step, Framed) for step in setup.shape) or wanted != WHOLE:
-        keys = [one.key for one in parts_of(source, setup, remembered)]
+        keys = [one.key for one in parts_of(source, setup, remembered_parts)]
         there = part_on_bench(keys, wanted)
         setup = setup if there == wanted else of(there)
     if is_passing:

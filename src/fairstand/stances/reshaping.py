@@ -9,11 +9,12 @@ from printability.edits.base import Pick, place_from
 from printability.edits.reshaping import reshape_of
 from printability.errors import EditError
 from printability.parts import Anchor, Part, anchor_at, build_parts, is_of
-from printability.reshaping import CHANGES, Reshape, down_of, reshape_told, touches_show, usual_size
+from printability.reshaping import CHANGES, Reshape, down_of, touches_show, usual_size
 from printability.stance import Setup, part_of, stand
 from printability.supports.layout import mirrored_place, planes_of_symmetry
 
 from .current import Current
+from .shapes import change_told, remembered_parts
 
 __all__ = [
     "before_change",
@@ -41,7 +42,7 @@ def before_change(now: Current, key) -> tuple[Part, Reshape]:
     if step is None:
         raise EditError("That change is not there any more.")
     steps = now.setup.shape
-    parts = build_parts(now.source, steps[: steps.index(step)], remembered)
+    parts = build_parts(now.source, steps[: steps.index(step)], remembered_parts)
     own = [part for part in parts if is_of(step.part, part.key)]
     near = [part for part in own if is_of(part.key, now.part.key)]
     if not own:
@@ -100,7 +101,7 @@ def _other_side(now: Current, said) -> Anchor:
         place = anchor_at(now.part, place.facet, place.weights)
     # Changes made on one side so far do not hide that both were alike.
     bare = without_changes(now.setup)
-    part = part_of(now.source, bare, remembered)
+    part = part_of(now.source, bare, remembered_parts)
     planes = remembered(
         f"symmetries/{part.digest}/{now.setup.pose!r}",
         lambda: planes_of_symmetry(stand(part, replace(bare, supports=())).mesh),
@@ -144,12 +145,14 @@ def check_reshape(before: Current, now: Current, edit) -> None:
     part, step = before_change(now, edit.key)
     if not step.on:
         return
-    told = reshape_told(part, step)
+    told = change_told(part, step)
     if told["problem"]:
         raise EditError(f"{told['problem']} Nothing was changed.")
-    if edit.insist:
+    if edit.insist or not any(stroke.side == "show" for stroke in now.setup.strokes):
         return
-    after = next((p for p in step.applied((part,)) if p.key == part.key), None)
+    steps = now.setup.shape
+    then = build_parts(now.source, steps[: steps.index(step) + 1], remembered_parts)
+    after = next((p for p in then if p.key == part.key), None)
     if after is not None and touches_show(part, after, now.setup.strokes):
         raise EditError(
             "It would touch a side that is kept clean. Nothing was changed; insist if it may."
@@ -167,7 +170,7 @@ def changes_told(now: Current) -> list[dict]:
         if step.on:
             try:
                 part, _ = before_change(now, step.key)
-                told = reshape_told(part, step)
+                told = change_told(part, step)
             except EditError as error:
                 told = told | {"problem": str(error)}
         matrix = now.placed.matrix

@@ -57,6 +57,7 @@ register("reshape", {
     changeSize: {},
     changeBoth: false,
     changeTried: null,
+    changeWork: null,
     changeProblem: "",
     changeGain: null,
     changeRefused: false,
@@ -122,8 +123,8 @@ register("reshape", {
           this.changeWanted = false;
           const of = this.state.key;
           try {
-            const tried = await postJson(urls().try, this.changeBody);
-            if (!this.changeTool || this.state.key !== of) continue;
+            const tried = await this.askTried(this.changeBody);
+            if (!tried || !this.changeTool || this.state.key !== of) continue;
             this.changeTried = tried;
             this.changeProblem = "";
             hatch.update(cornersOf(tried.added), cornersOf(tried.taken), this.changeHandle(tried));
@@ -138,6 +139,25 @@ register("reshape", {
         this.changeAsking = false;
       }
       this.askGain();
+    },
+    // Of a large part it is worked out in the background; null where that was cancelled.
+    async askTried(body) {
+      const told = await postJson(urls().try, body);
+      if (!told.work) return told;
+      this.changeTried = null;
+      this.changeWork = told.work;
+      try {
+        const ended = await follow(told.work, (w) => (this.changeWork = w));
+        if (ended.state === "cancelled") return null;
+        if (ended.state !== "done") throw new Error(ended.error);
+      } finally {
+        this.changeWork = null;
+      }
+      const found = await postJson(urls().try, body);
+      return found.work ? null : found;
+    },
+    async cancelTried() {
+      if (this.changeWork) await cancelWork(this.changeWork).catch((error) => (this.problem = error.message));
     },
     changeHandle(tried) {
       if (this.changePoint) return [...this.changePoint];
@@ -182,6 +202,7 @@ register("reshape", {
     },
     endChange() {
       clearTimeout(this.gainTimer);
+      this.cancelTried();
       Object.assign(this, { changeTool: "", changeKey: "", changePlace: null, changePoint: null, changeSize: {}, changeTried: null, changeGain: null, changeProblem: "", changeRefused: false });
       hatch?.update(null, null, null);
     },

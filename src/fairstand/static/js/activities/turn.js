@@ -78,7 +78,8 @@ register("turn", {
       if (!g) return "";
       const here = this.hovered === null ? "" : `${this.goalNumber(g, g.values[this.hovered])} there, `;
       const off = g.estimate === null ? "" : ` Estimate; off by up to ${(100 * g.estimate).toFixed(0)} % where it was measured on this piece.`;
-      return `${g.measure}: ${here}${this.goalNumber(g, g.present)} as it stands.${off}`;
+      const now = g.present === null ? "" : `${this.goalNumber(g, g.present)} as it stands`;
+      return `${g.measure}${here || now ? ": " : ""}${now ? here : here.replace(", ", "")}${now}.${off}`;
     },
     get standsBest() {
       return this.turns?.proposals[0]?.text === "stay as it is";
