@@ -26,6 +26,8 @@ await build({
   external: ["three"],
   outfile: `${vendor}/three-mesh-bvh.js`,
 });
+// Workers know no import map, so this one has all in it.
+await build({ ...common, entryPoints: ["assets/pick_worker.js"], outfile: `${vendor}/pick_worker.js` });
 copyFileSync("node_modules/@alpinejs/csp/dist/module.esm.min.js", `${vendor}/alpine.js`);
 copyFileSync(
   "node_modules/@fontsource-variable/source-sans-3/files/source-sans-3-latin-wght-normal.woff2",
@@ -62,6 +64,7 @@ const inputs = [
   "package-lock.json",
   "tools/build_assets.mjs",
   "assets/app.css",
+  "assets/pick_worker.js",
   "src/printability/colours.json",
   ...walk("src/fairstand").filter((path) => path.endsWith(".html")),
   ...walk("src/fairstand/static/js"),

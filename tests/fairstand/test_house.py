@@ -25,6 +25,7 @@ def test_built_assets_are_fresh():
         ROOT / "package-lock.json",
         ROOT / "tools/build_assets.mjs",
         ROOT / "assets/app.css",
+        ROOT / "assets/pick_worker.js",
         ROOT / "src/printability/colours.json",
         *(ROOT / "src/fairstand").rglob("*.html"),
         *(p for p in (STATIC / "js").rglob("*") if p.is_file()),

@@ -8,14 +8,21 @@ from pathlib import Path
 import numpy as np
 import pytest
 import trimesh
+from django_tasks_db.models import DBTaskResult
 
 from asking import edit, post
+from fairstand import memory
 from fairstand.cli.make import make
 from fairstand.library.keeping import bring_in
 from fairstand.owner import local_maker
+from fairstand.reshaping import trying
+from fairstand.reshaping.tasks import try_out
+from fairstand.stances import shapes
 from fairstand.stances.current import current
 from fairstand.stances.models import Stance
+from fairstand.work.models import Work
 from printability.mesh import binary_stl, facet_normals, open_mesh, volume_mm3
+from printability.reshaping import step
 from solids import box, ours
 
 pytestmark = pytest.mark.django_db(transaction=True)
@@ -254,3 +261,34 @@ def test_an_open_model_gets_a_sentence(client):
     refused = edit(client, stance.pk, "reshape", change="flatten")
     assert refused.status_code == 400
     assert "surface is open" in refused.json()["error"]
+
+
+def test_a_change_of_a_large_part_is_worked_out_in_the_background_and_kept(bench, monkeypatch):
+    monkeypatch.setattr(trying, "_IN_REQUEST_TO", 4)
+    monkeypatch.setattr(shapes, "_KEPT_FROM_S", 0.0)
+    place = bench.pick((20, 0, 45))
+    ask = {"change": "fill", "places": [place], "size": {"angle_deg": 45}}
+    answer = bench.post("reshape/try", **ask)
+    assert answer.status_code == 202
+    try_out.func(*DBTaskResult.objects.latest("enqueued_at").args_kwargs["args"])
+    work = Work.objects.get(pk=answer.json()["work"]["id"])
+    assert work.state == "done", work.error
+    tried = bench.post("reshape/try", **ask).json()
+    assert tried["added_mm3"] == pytest.approx(40 * 20**2 / 2, rel=0.01)
+    # Taken, it is what was kept: nothing is made a second time, whatever is forgotten in memory.
+    memory.forget()
+    monkeypatch.setattr(step, "reshaped", None)
+    assert bench.edit("reshape", **ask).status_code == 200
+    assert bench.now().part.mesh.is_watertight
+    assert volume_mm3(bench.now().part.mesh) == pytest.approx(
+        20 * 40 * 60 + 40 * 40 * 5 + 8000, rel=0.01
+    )
+    monkeypatch.undo()
+    # What cannot be made says so, also from there.
+    monkeypatch.setattr(trying, "_IN_REQUEST_TO", 4)
+    wrong = {"change": "fill", "places": [bench.pick((0, 0, 60), down=False)], "size": {}}
+    assert bench.post("reshape/try", **wrong).status_code == 202
+    try_out.func(*DBTaskResult.objects.latest("enqueued_at").args_kwargs["args"])
+    refused = bench.post("reshape/try", **wrong)
+    assert refused.status_code == 400
+    assert "no underside" in refused.json()["error"]

@@ -10,6 +10,7 @@ from django.db import transaction
 from django.http import Http404, HttpResponse, JsonResponse
 from django.shortcuts import get_object_or_404, redirect, render
 from django.template.loader import render_to_string
+from django.templatetags.static import static
 from django.urls import reverse
 from django.views.decorators.csrf import ensure_csrf_cookie
 from django.views.decorators.http import require_GET, require_POST
@@ -127,6 +128,7 @@ def page(request, stance_id):
         "asked_from_facets": settings.FAIRSTAND_ASKED_FROM_FACETS,
         "urls": {
             "state": reverse("bench:state", **url),
+            "pick_worker": static("vendor/pick_worker.js"),
             "edits": reverse("bench:edit", **url),
             "undo": reverse("bench:undo", **url),
             "redo": reverse("bench:redo", **url),

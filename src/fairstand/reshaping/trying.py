@@ -49,7 +49,7 @@ def tried(now: Current, body: dict) -> dict:
 
 def tried_key(now: Current, body: dict) -> str:
     """Names what is tried: the change on the part as it stands."""
-    return digest(now.key, repr(_edit(now, body).plain()))
+    return digest(now.key, repr(_edit(now, body).parameters()))
 
 
 def look_at_change(now: Current, body: dict, report) -> None:

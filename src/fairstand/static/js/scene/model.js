@@ -1,8 +1,8 @@
 // The model: its facets with slopes and painted sides, its creases in ink, the chosen patch in stripes.
 import * as THREE from "three";
-import { MeshBVH } from "three-mesh-bvh";
 import { hex } from "../colours.js";
 import { disposeOf } from "./disposing.js";
+import { prepareToPick } from "./picking.js";
 
 const VERTEX = `
   attribute float slope;
@@ -96,14 +96,17 @@ export class ModelLayer {
     this.vertices = vertices;
     this.facets = facets;
     const corners = new Float32Array(facets.length * 3);
-    for (let i = 0; i < facets.length; i++)
-      corners.set(vertices.subarray(3 * facets[i], 3 * facets[i] + 3), 3 * i);
+    for (let i = 0; i < facets.length; i++) {
+      const from = 3 * facets[i];
+      corners[3 * i] = vertices[from];
+      corners[3 * i + 1] = vertices[from + 1];
+      corners[3 * i + 2] = vertices[from + 2];
+    }
     const geometry = new THREE.BufferGeometry();
     geometry.setAttribute("position", new THREE.BufferAttribute(corners, 3));
     geometry.computeVertexNormals();
     geometry.setAttribute("slope", new THREE.BufferAttribute(new Float32Array(facets.length).fill(999), 1));
-    // Indirect: the order of the facets stays the server's.
-    geometry.boundsTree = new MeshBVH(geometry, { indirect: true });
+    prepareToPick(geometry);
     const material = new THREE.ShaderMaterial({
       vertexShader: VERTEX, fragmentShader: FRAGMENT, uniforms: this.uniforms, side: this.isClosed ? THREE.FrontSide : THREE.DoubleSide,
       polygonOffset: true, polygonOffsetFactor: 1, polygonOffsetUnits: 1,
@@ -228,6 +231,20 @@ export class ModelLayer {
     this.group.add(this.stripes);
   }
 
+  // What a ray of the model's own meets, facet by facet, while the tree is being made.
+  #everyHit(ray) {
+    const at = this.mesh.geometry.attributes.position;
+    const [a, b, c, point] = [0, 1, 2, 3].map(() => new THREE.Vector3());
+    const hits = [];
+    for (let f = 0; 3 * f < at.count; f++) {
+      a.fromBufferAttribute(at, 3 * f);
+      b.fromBufferAttribute(at, 3 * f + 1);
+      c.fromBufferAttribute(at, 3 * f + 2);
+      if (ray.intersectTriangle(a, b, c, false, point)) hits.push({ faceIndex: f, point: point.clone(), distance: point.distanceTo(ray.origin) });
+    }
+    return hits;
+  }
+
   // The facet under a ray of the scene, with the weights of its corners there.
   pick(ray) {
     this.group.updateMatrixWorld(true);
@@ -235,8 +252,8 @@ export class ModelLayer {
     const own = ray.clone().applyMatrix4(world.clone().invert());
     const tree = this.mesh.geometry.boundsTree;
     let hit = null;
-    if (this.uniforms.hideAbove.value || this.isHidden) {
-      const all = tree.raycast(own, THREE.DoubleSide).sort((a, b) => a.distance - b.distance);
+    if (this.uniforms.hideAbove.value || this.isHidden || !tree) {
+      const all = (tree ? tree.raycast(own, THREE.DoubleSide) : this.#everyHit(own)).sort((a, b) => a.distance - b.distance);
       const top = this.uniforms.hideAbove.value ? this.uniforms.cutZ.value : Infinity;
       hit = all.find((h) => !this.isHidden?.(h.faceIndex) && h.point.clone().applyMatrix4(world).z <= top) ?? null;
     } else hit = tree.raycastFirst(own, THREE.DoubleSide);
