@@ -292,3 +292,27 @@ def test_a_change_of_a_large_part_is_worked_out_in_the_background_and_kept(bench
     refused = bench.post("reshape/try", **wrong)
     assert refused.status_code == 400
     assert "no underside" in refused.json()["error"]
+
+
+def test_low_points_are_levelled_before_the_foot_is_flattened(client, draws):
+    """A table on four legs of which one is short: it comes to rest on three."""
+    short = float(draws.uniform(0.4, 1.5))
+    places = [(0, 0), (56, 0), (0, 36), (56, 36)]
+    legs = [box(4, 4, 30, (x, y, 0)) for x, y in places[:3]]
+    legs.append(box(4, 4, 30 - short, (*places[3], short)))
+    solid = ours(trimesh.boolean.union([*legs, box(60, 40, 5, (0, 0, 30))], engine="manifold"))
+    tilt = trimesh.transformations.rotation_matrix(np.radians(draws.uniform(2, 8)), (1, 0.5, 0))
+    mesh = solid.moved(trimesh.transform_points(solid.vertices, tilt))
+    stance = bring_in(local_maker(), binary_stl(mesh, "t"), "t.stl").stances.get()
+    low = client.get(f"/bench/{stance.pk}/reshape/low/").json()
+    heights = sorted(p[2] for p in low["places_mm"])
+    assert heights[2] - heights[0] > 0.5
+    assert edit(client, stance.pk, "level", anchors=low["anchors"]).status_code == 200
+    again = client.get(f"/bench/{stance.pk}/reshape/low/").json()
+    assert [p[2] for p in again["places_mm"]] == pytest.approx([0, 0, 0], abs=1e-4)
+    # A ball has none.
+    ball = trimesh.creation.icosphere(4, 20.0)
+    round_one = bring_in(local_maker(), binary_stl(ours(ball), "b"), "b.stl").stances.get()
+    refused = client.get(f"/bench/{round_one.pk}/reshape/low/")
+    assert refused.status_code == 400
+    assert "three low points" in refused.json()["error"]

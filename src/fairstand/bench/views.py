@@ -169,7 +169,7 @@ def page(request, stance_id):
             },
             "reshape": {
                 name: reverse(f"reshaping:{name}", **url)
-                for name in ("try", "gain", "before", "small")
+                for name in ("try", "gain", "low", "before", "small")
             },
             "ways": reverse("turning:ways_out", **url),
             **{name: reverse(f"stances:{name}", **url) for name in STRIP_CHANGES},

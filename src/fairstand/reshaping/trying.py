@@ -11,10 +11,10 @@ from fairstand.stances.shapes import change_told, remembered_parts
 from printability.edits import edit_from
 from printability.errors import EditError
 from printability.mesh import Mesh
-from printability.reshaping import Reshape, reshaped
+from printability.reshaping import Reshape, low_points, reshaped
 from printability.stance import part_of, parts_of
 
-__all__ = ["before_corners", "gained", "look_at_change", "tried", "tried_key"]
+__all__ = ["before_corners", "gained", "look_at_change", "low_told", "tried", "tried_key"]
 
 # Of parts with more facets than this a change is worked out in the background.
 _IN_REQUEST_TO = 60_000
@@ -97,6 +97,23 @@ def _on_plate(now: Current, mesh: Mesh) -> np.ndarray:
     own = mesh.vertices / now.part.frame.factors
     places = own @ now.placed.matrix[:3, :3].T + now.placed.matrix[:3, 3]
     return places[mesh.facets].reshape(-1, 9)
+
+
+def low_told(now: Current) -> dict:
+    """Three low points as picks, and where they are.
+
+    Raises
+    ------
+    EditError
+        If it has none that a small turn would level.
+    """
+    mesh = now.placed.mesh
+    anchors, places = [], []
+    for vertex in low_points(mesh):
+        facet, corner = (int(v) for v in np.argwhere(mesh.facets == vertex)[0])
+        anchors.append({"facet": facet, "weights": [float(i == corner) for i in range(3)]})
+        places.append([float(v) for v in mesh.vertices[vertex]])
+    return {"anchors": anchors, "places_mm": places}
 
 
 def before_corners(now: Current) -> np.ndarray:

@@ -3,7 +3,7 @@
 from django.http import JsonResponse
 from django.views.decorators.http import require_GET, require_POST
 
-from fairstand.reading import BYTES, described
+from fairstand.reading import BYTES, WHOLE, described, items, numbers, record
 from fairstand.replies import body_of, json_view
 from fairstand.stances.asked import binary, now_of
 from fairstand.stances.current import NeedsWork
@@ -12,9 +12,14 @@ from fairstand.work.views import as_dict
 
 from .small import small_key, small_told
 from .tasks import find_small, try_out
-from .trying import before_corners, gained, tried, tried_key
+from .trying import before_corners, gained, low_told, tried, tried_key
 
-__all__ = ["before", "gain", "small", "try_change"]
+__all__ = ["before", "gain", "low", "small", "try_change"]
+
+# Three low points: as they are picked, and where.
+LOW = record(
+    anchors=items(record(facet=WHOLE, weights=numbers(3)), 3), places_mm=items(numbers(3), 3)
+)
 
 
 @require_POST
@@ -38,6 +43,14 @@ def try_change(request, stance_id):
 def gain(request, stance_id):
     """What the ledger would gain by a change; nothing is changed."""
     return gained(now_of(request, stance_id), body_of(request))
+
+
+@require_GET
+@json_view
+@described(schema=LOW)
+def low(request, stance_id):
+    """The low points that the part as it stands would come to rest on, to be levelled."""
+    return low_told(now_of(request, stance_id))
 
 
 @require_GET

@@ -135,23 +135,25 @@ class StandOn(Edit):
 @registered
 @dataclass(frozen=True)
 class Level(Edit):
-    """Turn the piece by the least that sets two places of its surface level with each other.
+    """Turn the piece by the least that sets places of its surface level with each other.
 
-    ``anchors`` are two places of the surface, see `place_from`.
+    ``anchors`` are two or three places of the surface, see `place_from`.
     """
 
     kind: ClassVar[str] = "level"
     anchors: tuple[Pick | Anchor, ...]
 
     def __post_init__(self):
-        if not isinstance(self.anchors, list | tuple) or len(self.anchors) != 2:
-            raise EditError("Two places can be set level with each other.")
+        if not isinstance(self.anchors, list | tuple) or len(self.anchors) not in (2, 3):
+            raise EditError("Two places or three can be set level with each other.")
         object.__setattr__(self, "anchors", tuple(place_from(a) for a in self.anchors))
 
     def applied(self, setup, source):
         linear = setup.rotation @ setup.frame.matrix
         anchors = self._anchors(self.anchors, setup, source)
         places = [linear @ np.array(anchor.point) for anchor in anchors]
+        if len(places) == 3:
+            return self._plane_level(places, setup, source)
         apart = places[1] - places[0]
         flat = float(np.hypot(apart[0], apart[1]))
         if flat <= 1e-6 * np.linalg.norm(apart) or not np.any(apart):
@@ -160,8 +162,17 @@ class Level(Edit):
         rise = np.degrees(np.arctan2(apart[2], flat))
         return Lean(float(toward), float(rise)).applied(setup, source)
 
+    def _plane_level(self, places, setup, source):
+        across = np.cross(places[1] - places[0], places[2] - places[0])
+        size = max(float(np.ptp(places, axis=0).max()), 1e-300)
+        if np.linalg.norm(across) < 1e-6 * size**2:
+            raise EditError("The three places lie on one line; choose others.")
+        down = across if across[2] < 0 else -across
+        down = setup.rotation.T @ (down / np.linalg.norm(down))
+        return StandOn(tuple(float(v) for v in down)).applied(setup, source)
+
     def said(self):
-        return "set two places level"
+        return f"set {'two' if len(self.anchors) == 2 else 'three'} places level"
 
 
 @registered

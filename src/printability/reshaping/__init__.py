@@ -12,6 +12,7 @@ from .changes import (
     registered_change,
     usual_size,
 )
+from .foot import low_points
 from .step import Reshape, Reshaped, reshape_told, reshaped, touches_show
 from .underside import Underside, flat_undersides, underside_at
 
@@ -28,6 +29,7 @@ __all__ = [
     "flat_undersides",
     "foot",
     "ground_of",
+    "low_points",
     "registered_change",
     "reshape_told",
     "reshaped",

@@ -5,16 +5,47 @@ from itertools import pairwise
 
 import manifold3d
 import numpy as np
+from scipy.spatial import ConvexHull, QhullError
 
 from ..errors import EditError
+from ..mesh import Mesh
 from .changes import Dimension, Ground, Worked, registered_change
 
-__all__ = ["bevel_solid", "sink_for_area"]
+__all__ = ["bevel_solid", "low_points", "sink_for_area"]
 
 # Sides of the cones that make bevels round corners (ours).
 _SIDES = 24
 _ROUND_STEPS = 6
 _MOST_EDGES = 4_000
+# Low points lie at least this part of the size apart, and are not turned by more than this (ours).
+_APART, _TURNED_DEG = 0.1, 20.0
+
+
+def low_points(mesh: Mesh) -> np.ndarray:
+    """Three low points that a part as it stands would come to rest on, (3,) int: vertices.
+
+    Those of the flat of its convex hull that is nearest to level, of flats that are wide.
+
+    Raises
+    ------
+    EditError
+        If there is none that a small turn brings down.
+    """
+    try:
+        hull = ConvexHull(mesh.vertices)
+    except (QhullError, ValueError):
+        raise EditError("It has no three points to stand on.") from None
+    corners = mesh.vertices[hull.simplices]
+    short = np.linalg.norm(corners - np.roll(corners, 1, axis=1), axis=2).min(axis=1)
+    size = float(np.ptp(mesh.vertices, axis=0).max())
+    tilt = np.degrees(np.arccos(np.clip(-hull.equations[:, 2], -1, 1)))
+    wide = np.flatnonzero((short >= _APART * size) & (tilt <= _TURNED_DEG))
+    if not len(wide):
+        raise EditError(
+            f"It has no three low points far enough apart that turning it by {_TURNED_DEG:g}° or "
+            "less would level."
+        )
+    return hull.simplices[wide[np.argmin(tilt[wide])]]
 
 
 def _foot(ground: Ground, height: float, taken=()) -> list[np.ndarray]:

@@ -1,6 +1,6 @@
 // Reshape: small changes of shape, tried live, listed, switched on and off, ordered, looked at before and after.
 import Alpine from "alpinejs";
-import { cancelWork, follow, getBytes, postJson } from "../api.js";
+import { cancelWork, follow, getBytes, getJson, postJson } from "../api.js";
 import { HatchLayer } from "../scene/hatch.js";
 import { TogetherLayer } from "../scene/together.js";
 import { stage, start } from "../stage.js";
@@ -199,6 +199,15 @@ register("reshape", {
       const made = await this.edit("reshape", { ...this.changeBody, insist });
       this.changeRefused = !made && !insist;
       if (made) this.endChange();
+    },
+    // Before the foot is flattened: the points that it would come to rest on, brought level.
+    async levelFirst() {
+      try {
+        const { anchors } = await getJson(urls().low);
+        if (await this.edit("level", { anchors })) this.tryChange();
+      } catch (error) {
+        this.changeProblem = error.message;
+      }
     },
     endChange() {
       clearTimeout(this.gainTimer);
