@@ -27,7 +27,7 @@ await build({
   outfile: `${vendor}/three-mesh-bvh.js`,
 });
 // Workers know no import map, so this one has all in it.
-await build({ ...common, entryPoints: ["assets/pick_worker.js"], outfile: `${vendor}/pick_worker.js` });
+await build({ ...common, entryPoints: ["assets/pick_worker.js"], outfile: `${built}/pick_worker.js` });
 copyFileSync("node_modules/@alpinejs/csp/dist/module.esm.min.js", `${vendor}/alpine.js`);
 copyFileSync(
   "node_modules/@fontsource-variable/source-sans-3/files/source-sans-3-latin-wght-normal.woff2",
@@ -69,7 +69,7 @@ const inputs = [
   ...walk("src/fairstand").filter((path) => path.endsWith(".html")),
   ...walk("src/fairstand/static/js"),
 ];
-const outputs = [...walk(vendor), `${built}/app.css`];
+const outputs = [...walk(vendor), `${built}/app.css`, `${built}/pick_worker.js`];
 const digest = (paths) => {
   const hash = createHash("sha256");
   for (const path of paths.map((p) => p.replaceAll("\\", "/")).sort())

@@ -4,8 +4,12 @@ import hashlib
 import json
 from pathlib import Path
 
+import numpy as np
 import pytest
 from django.core.management import call_command
+
+from fairstand import memory
+from printability import compiled
 
 ROOT = Path(__file__).parents[2]
 STATIC = ROOT / "src/fairstand/static"
@@ -33,6 +37,7 @@ def test_built_assets_are_fresh():
     outputs = [
         *(p for p in (STATIC / "vendor").rglob("*") if p.is_file()),
         STATIC / "built/app.css",
+        STATIC / "built/pick_worker.js",
     ]
     assert stamp["inputs"] == _digest(inputs), "run `make assets` and commit what it builds"
     assert stamp["outputs"] == _digest(outputs), "run `make assets` and commit what it builds"
@@ -58,3 +63,36 @@ def test_the_readme_shows_only_pictures_that_exist():
     assert pictures
     for picture in pictures:
         assert (ROOT / picture).is_file()
+
+
+def test_a_change_of_a_kernel_compiles_what_is_made_of_it_and_nothing_else():
+    def made_of(name):
+        files = compiled._made_of(compiled._ROOT / name)
+        return {path.relative_to(compiled._ROOT).as_posix() for path in files}
+
+    scores = made_of("turning/_kernels.py")
+    # Those that it calls, those that these call, and where its constants come from.
+    assert {"layers/levels.py", "mesh/index.py", "mesh/_kernels.py", "estimate.py"} <= scores
+    assert not {"surface/_held_kernels.py", "layers/_thin_kernels.py"} & scores
+    assert made_of("layers/levels.py") == {"compiled.py", "layers/levels.py"}
+    assert "surface/overhang.py" in made_of("estimate.py")
+    # What is kept is kept for the files as they are.
+    stamp, names = compiled._known()
+    assert stamp
+    folder = compiled._folder_of(compiled._ROOT / "layers/levels.py")
+    assert folder.name == compiled._name_of(compiled._ROOT / "layers/levels.py")
+    assert names["layers/levels.py"] == folder.name
+
+
+def test_a_long_list_is_weighed_in_part_and_again_when_more_hangs_on_it(monkeypatch):
+    memory.forget()
+    many = [{"row": [float(i)] * 3} for i in range(100_000)]
+    assert memory._bytes_of([np.zeros(1000), many], 50) == 8000
+    grows = {}
+    memory.remembered("grows", lambda: grows)
+    assert memory._weights["grows"] == 0
+    grows["later"] = np.zeros(500)
+    monkeypatch.setattr(memory, "_WEIGHED_EVERY_S", 0.0)
+    memory.remembered("another", lambda: 1)
+    assert memory._weights["grows"] == 4000
+    memory.forget()

@@ -128,7 +128,7 @@ def page(request, stance_id):
         "asked_from_facets": settings.FAIRSTAND_ASKED_FROM_FACETS,
         "urls": {
             "state": reverse("bench:state", **url),
-            "pick_worker": static("vendor/pick_worker.js"),
+            "pick_worker": static("built/pick_worker.js"),
             "edits": reverse("bench:edit", **url),
             "undo": reverse("bench:undo", **url),
             "redo": reverse("bench:redo", **url),
