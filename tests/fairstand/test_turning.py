@@ -13,6 +13,7 @@ from fairstand.library.keeping import bring_in
 from fairstand.owner import local_maker
 from fairstand.stances.current import current
 from fairstand.stances.models import Stance
+from fairstand.turning import turning
 from fairstand.turning.tasks import find_turns, find_ways_out
 from fairstand.turning.turning import DISC, disc_cells, on_disc
 from fairstand.turning.ways import ways_key
@@ -269,3 +270,25 @@ def test_the_command_for_one_goal_as_a_table_and_with_wrong_words(table_stl):
         assert says in wrong.stderr
     missing = fairstand("turns", table_stl.with_name("none.stl"))
     assert (missing.returncode, missing.stderr.count("\n")) == (2, 1)
+
+
+def test_a_first_map_is_shown_while_a_fine_mesh_is_looked_at(bench, monkeypatch):
+    monkeypatch.setattr(turning, "_FINE_FACETS", 4)
+    whole, seen = turning.make_map, []
+
+    def watched(scorer, count, *rest):
+        seen.append(bench.post("turning", only_if_known=True).json())
+        return whole(scorer, count, *rest)
+
+    monkeypatch.setattr(turning, "make_map", watched)
+    found = bench.turns()
+    # Nothing at first; the first map while the whole one is made; then that, with proposals.
+    before, meanwhile = seen
+    assert before == {"work": None}
+    assert meanwhile["so_far"]
+    assert (meanwhile["directions"], meanwhile["proposals"]) == (400, [])
+    assert {len(goal["values"]) for goal in meanwhile["goals"]} == {400}
+    assert {goal["present"] for goal in meanwhile["goals"]} == {None}
+    assert "so_far" not in found
+    assert found["directions"] == 2000
+    assert found["proposals"]
