@@ -10,12 +10,13 @@ from printability.inspection import inspect_model
 from printability.layers import outline_at
 from printability.measuring import measure_at
 from printability.mesh import Mesh, binary_stl, facet_normals, open_mesh
-from printability.parts import anchor_at
+from printability.parts import WHOLE, anchor_at
 from printability.process import PROCESSES
+from printability.reshaping import Reshape, reshape_told
 from printability.stance import Pose, Setup, part_of, place, stand
 from printability.supports import pillar_on, size_for
 from printability.surface import Stroke, painted_sides
-from printability.turning import Scorer, even_directions
+from printability.turning import GOALS, Scorer, even_directions
 
 __all__ = ["warm_up"]
 
@@ -40,6 +41,10 @@ def warm_up() -> None:
     scorer = Scorer(mesh, PROCESSES["fdm"], 45.0)
     scorer.score(even_directions(2))
     scorer.islands_at(even_directions(2)[0])
+    scorer.fill_exact(even_directions(2), np.zeros((2, len(GOALS))))
+    for change in ("fill", "thicken"):
+        step = Reshape("1", WHOLE, change, (0.0, 0.0, -1.0), (at,), (("least_mm", 3.0),))
+        reshape_told(part, step)
     outline_at(placed.mesh, 0.1, 0.2)
     crowd = place(_crowd(), Setup(process=PROCESSES["resin"]))
     find(crowd, inspect_model(crowd.mesh, PROCESSES["resin"]), 45.0)

@@ -280,15 +280,24 @@ class Scorer:
         rows = self.coarse.score(
             downs, with_volume, None if progress is None else lambda done: progress(0.7 * done)
         )
+        self.fill_exact(
+            downs, rows, None if progress is None else lambda done: progress(0.7 + 0.3 * done)
+        )
+        return rows
+
+    def fill_exact(
+        self,
+        downs: np.ndarray,
+        rows: np.ndarray,
+        progress: Callable[[float], None] | None = None,
+    ) -> None:
+        """Fill in (d, 11) rows what needs neither layers nor islands, for very many directions."""
         model, numbers = self._many
 
         def block(part: slice) -> None:
             _many_kernels.many_rows(*model, downs[part], *numbers, rows[part])
 
-        _on_both_cores(
-            block, len(downs), None if progress is None else lambda done: progress(0.7 + 0.3 * done)
-        )
-        return rows
+        _on_both_cores(block, len(downs), progress)
 
     @cached_property
     def coarse(self) -> "Scorer | None":
