@@ -264,6 +264,7 @@ def test_an_open_model_gets_a_sentence(client):
 
 
 def test_a_change_of_a_large_part_is_worked_out_in_the_background_and_kept(bench, monkeypatch):
+    memory.forget()  # another test may have made the same
     monkeypatch.setattr(trying, "_IN_REQUEST_TO", 4)
     monkeypatch.setattr(shapes, "_KEPT_FROM_S", 0.0)
     place = bench.pick((20, 0, 45))

@@ -9,6 +9,7 @@ import socket
 import subprocess
 import sys
 import threading
+import time
 
 __all__ = ["arguments", "run", "serve"]
 
@@ -19,6 +20,8 @@ HOST = "127.0.0.1"
 THREADS = 8
 # Before a worker that has ended is started again.
 _PAUSE_S = 0.5
+# Longer each time where it ends within so long, up to so much.
+_AT_ONCE_S, _MOST_PAUSE_S = 8.0, 60.0
 
 
 def arguments(command: argparse.ArgumentParser) -> None:
@@ -104,7 +107,9 @@ class _Worker:
 
         from fairstand.work.progress import abandon_stale
 
+        pause_s = _PAUSE_S
         while True:
+            started = time.monotonic()
             self.process.wait()
             if self.stopping.is_set():
                 return
@@ -114,7 +119,10 @@ class _Worker:
             except DatabaseError:
                 log.exception("Work that was interrupted could not be ended")
             connection.close()
-            if self.stopping.wait(_PAUSE_S):
+            # One that ends at once, again and again, is not started over and over.
+            at_once = time.monotonic() - started < _AT_ONCE_S
+            pause_s = min(2 * pause_s, _MOST_PAUSE_S) if at_once else _PAUSE_S
+            if self.stopping.wait(pause_s):
                 return
             self.process = self._start()
 
