@@ -43,7 +43,7 @@ def _ball(subdivisions: int) -> Mesh:
     return Mesh(np.ascontiguousarray(v), np.ascontiguousarray(ball.faces, np.int32))
 
 
-def _inspected(mesh: Mesh, key: str, height_mm: float | None = None):
+def _inspected(mesh: Mesh, key: str):
     process = PROCESSES[key]
     fresh = Mesh(mesh.vertices, mesh.facets)  # without what was found before
     setup = Setup(process=process)

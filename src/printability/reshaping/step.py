@@ -80,11 +80,6 @@ class Reshape(Step):
         except EditError as error:
             _keep(part, self, _refused(error))
             return part
-        except Exception:
-            # A fault of ours must not take away the piece: it stays as it was, and says so.
-            log.exception("A change of shape failed: %r", self)
-            _keep(part, self, _refused(EditError("This change cannot be made here.")))
-            return part
         _keep(part, self, made.told())
         return made.part
 
@@ -169,6 +164,17 @@ def reshaped(part: Part, step: Reshape) -> Reshaped:
     EditError
         With a sentence, where it cannot be made on this part.
     """
+    try:
+        return _reshaped(part, step)
+    except EditError:
+        raise
+    except Exception as error:
+        # A fault of ours must not take away the piece: it stays as it was, and says so.
+        log.exception("A change of shape failed: %r", step)
+        raise EditError("This change cannot be made here.") from error
+
+
+def _reshaped(part: Part, step: Reshape) -> Reshaped:
     change = CHANGES[step.change]
     size = {name: d.usual if not d.choices else d.choices[0]
             for name, d in change.dimensions.items()} | dict(step.size)  # fmt: skip
@@ -263,6 +269,3 @@ def reshape_told(part: Part, step: Reshape) -> dict:
         return _keep(part, step, reshaped(part, step).told())
     except EditError as error:
         return _keep(part, step, _refused(error))
-    except Exception:
-        log.exception("A change of shape failed: %r", step)
-        return _keep(part, step, _refused(EditError("This change cannot be made here.")))
