@@ -10,7 +10,7 @@ import trimesh
 from printability.edits import edit_from
 from printability.errors import EditError
 from printability.mesh import binary_stl, facet_areas, open_mesh, volume_mm3
-from printability.parts import WHOLE, Frame, Part, anchor_at
+from printability.parts import WHOLE, Frame, Part, anchor_at, resolve
 from printability.splitting import (
     Cut,
     Dovetail,
@@ -358,6 +358,59 @@ def test_paint_stays_where_it_was(draws, bunny):
         assert area[~old & now].sum() <= math.pi * brush**2
 
 
+def test_what_hangs_near_a_cut_goes_with_its_side(draws):
+    """Places within a hair of a cut: each on the part whose surface it is on, and on no other."""
+    for _ in range(5):
+        far = draws.uniform(-300, 300, 3)
+        mesh = ours(trimesh.creation.icosphere(3, 20.0))
+        mesh = type(mesh)(mesh.vertices + far, mesh.facets)
+        part, n = whole(mesh), unit(draws)
+        offset, kerf = float(draws.uniform(-10, 10)), float(draws.choice([0.0, 0.4]))
+        parts = cut_at(n, far + offset * n, kerf_mm=kerf).applied((part,))
+        sides = {"1.a": 0, "1.b": 0}
+        near = np.abs((mesh.vertices[mesh.facets] - far) @ n - offset).min(axis=1) < 1.0
+        for facet in np.flatnonzero(near):
+            weights = draws.dirichlet((1, 1, 1))
+            anchor = anchor_at(part, int(facet), tuple(map(float, weights)))
+            beyond = float((np.array(anchor.point) - far) @ n - offset)
+            if not 1e-3 < abs(beyond) < 0.95:
+                continue
+            side = "1.a" if beyond > 0 else "1.b"
+            found = {one.key for one in parts if resolve(anchor, one) is not None}
+            assert found == {side}
+            sides[side] += 1
+        assert min(sides.values()) > 2
+
+
+def test_nothing_of_the_import_sticks_to_a_loose_pin():
+    joint = Joint("1", "dowel", (2.2, 15.0, 20.0), width_mm=4.0, depth_a_mm=6.0, insist=True)
+    part = whole(ours(box(30, 30, 40)))
+    parts = cut_at((0, 0, 1), (0, 0, 20), joints=(joint,)).applied((part,))
+    face = int(np.flatnonzero(np.ptp(part.mesh.vertices[part.mesh.facets][:, :, 0], axis=1) < 1)[0])
+    anchor = anchor_at(part, face, (1 / 3, 1 / 3, 1 / 3))
+    assert resolve(anchor, parts[2]) is None
+    own = anchor_at(parts[2], 3, (1 / 3, 1 / 3, 1 / 3))
+    assert resolve(own, parts[2]) is not None
+
+
+def test_a_wide_brush_beyond_a_cut_left_its_paint_on_this_side():
+    mesh = ours(trimesh.creation.icosphere(5, 20.0))
+    part, places = whole(mesh), mesh.vertices[mesh.facets].mean(axis=1)
+    seed = int(np.argmax(places[:, 0]))
+    at = anchor_at(part, seed, (1 / 3, 1 / 3, 1 / 3))
+    strokes = (Stroke("show", (at,), 6.0),)
+    before = painted_sides(part, strokes) == SHOW
+    a, b = cut_at((0, 0, 1), (0, 0, -2.5)).applied((part,))
+    now = painted_sides(b, strokes) == SHOW
+    old = b.facet_from >= 0
+    kept = np.linalg.norm(places[b.facet_from[old]] - at.point, axis=1) < 5.0
+    assert kept.sum() > 20
+    assert now[old][kept].all()
+    assert not now[~old].any()
+    assert before.sum() > kept.sum()
+    assert (painted_sides(a, strokes) == SHOW).any()
+
+
 def test_a_later_cut_through_a_joint_is_told():
     joint = Joint("1", "dowel", (15.0, 15.0, 20.0), width_mm=4.0, depth_a_mm=6.0, depth_b_mm=6.0)
     first = cut_at((0, 0, 1), (0, 0, 20), joints=(joint,))
@@ -387,7 +440,7 @@ def test_more_dowels_than_letters_are_all_there():
         for i in range(30)
     )
     parts = cut_at((0, 0, 1), (0, 0, 20), joints=joints).applied((whole(ours(box(65, 55, 40))),))
-    assert len(parts) == 26
+    assert [part.key for part in parts[-6:]] == ["1.aa", "1.ab", "1.ac", "1.ad", "1.ae", "1.af"]
     pins = sum(volume_mm3(part.mesh) for part in parts[2:])
     assert pins == pytest.approx(30 * volume_mm3(parts[2].mesh), rel=1e-6)
 

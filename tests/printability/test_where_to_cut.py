@@ -1,6 +1,7 @@
 """Where to cut: known answers from constructions, at any turn about Z and anywhere."""
 
 import math
+from dataclasses import replace
 
 import manifold3d
 import numpy as np
@@ -13,7 +14,7 @@ from printability.findings import Severity
 from printability.mesh import mesh_of, volume_mm3
 from printability.process import PROCESSES
 from printability.stance import Setup, part_of
-from printability.ways_out import predict
+from printability.ways_out import predict, props_out
 from solids import box, ours, table
 
 M = manifold3d.Manifold
@@ -113,6 +114,42 @@ def test_a_way_out_by_cutting_clears_what_it_says(draws):
     assert ways[0].plane.offset_mm == pytest.approx(40, abs=0.3)
     assert ways[0].left == ways[0].new == 0
     assert cuts_out(part, setup, worst, now)[0].text == ways[0].text
+
+
+def test_a_way_out_by_cutting_knows_what_stands():
+    """A lug that is held by pillars is held after the cut too, so nothing is left."""
+    solid = M.cube((8, 20, 40)).translate((-4, -10, 0))
+    solid += M.cube((60, 20, 8)).translate((-30, -10, 40))
+    solid += M.cube((12, 20, 6)).translate((4, -10, 14))
+    mesh = mesh_of(solid)
+    setup = Setup(process=PROCESSES["fdm"])
+    part = part_of(mesh, setup)
+    now = predict(part, setup)
+    lug = next(f for f in now.problems if abs(f.center_mm[2] - 14) < 1)
+    (held, *_) = props_out(part, setup, lug, now)
+    stands = replace(setup, supports=held.supports)
+    after = predict(part, stands)
+    assert not any(abs(f.center_mm[2] - 14) < 1 for f in after.problems)
+    arm = max(after.problems, key=lambda f: f.burden)
+    without, with_them = (
+        cuts_out(part, one, arm, predict(part, one))[0] for one in (setup, stands)
+    )
+    assert without.plane.offset_mm == pytest.approx(40, abs=0.3)
+    assert with_them.plane.offset_mm == pytest.approx(40, abs=0.3)
+    assert without.left >= 1
+    assert with_them.left == with_them.new == 0
+
+
+def test_what_a_cut_wins_is_told_against_the_inspected_piece(draws):
+    """The numbers of the uncut piece are those of its own inspection."""
+    w = float(draws.uniform(6, 10))
+    solid = M.cube((w, 20, 33.3)).translate((-w / 2, -10, 0))
+    solid += M.cube((70, 20, 14)).translate((-35, -10, 33.3))
+    mesh, found = cuts(solid)
+    goals = predict(part_of(mesh, Setup()), Setup()).goals
+    said = " ".join(found[0].better)
+    assert f"instead of {goals['volume']:,.0f}" in said
+    assert f"instead of {goals['area']:,.0f}" in said
 
 
 def test_it_can_be_stopped_and_an_open_model_gets_a_sentence():

@@ -11,6 +11,7 @@ from printability.edits.cuts import joint_of
 from printability.errors import EditError
 from printability.mesh import facet_areas, facet_normals
 from printability.splitting import (
+    MOST_LOOSE,
     Cut,
     Face,
     Joint,
@@ -70,7 +71,10 @@ def tried(now: Current, body: dict) -> dict:
                 f"Part {name} has a sliver of {min(thick):.2f} mm; the least wall is {wall:g} mm."
             )
         if len(solids) > 1:
-            said.append(f"Part {name} falls into {len(solids)} bodies that nothing joins.")
+            together = " So many stay together." if len(solids) > MOST_LOOSE else ""
+            said.append(
+                f"Part {name} falls into {len(solids)} bodies that nothing joins.{together}"
+            )
         mesh, _ = halves.tracked.back(solids)
         up = now.setup.rotation.T @ np.array([0.0, 0.0, 1.0])
         sides.append({

@@ -9,14 +9,16 @@ import numpy as np
 from ..findings import Finding
 from ..mesh import as_solid, mesh_of
 from ..parts import Part
-from ..splitting import Plane
+from ..splitting import Plane, halves_of
 from ..stance import Setup
+from ..surface import painted_sides
 from ..ways_out import Predicted, predict
 from .candidates import Candidate, candidate_planes
 from .where import (
     MOST_LAYERS,
     Best,
     PartAsItStands,
+    cut_along,
     flats_of,
     length_of,
     sides_of,
@@ -108,7 +110,8 @@ def cuts_out(
 
 def _tried(part, coarse, setup, finding, now, candidate, up) -> CutOut | None:
     plane = candidate.plane
-    halves = sides_of(part, plane)
+    cut = cut_along(part, plane, f"way {candidate.why}")
+    halves = halves_of(part, cut)
     if halves is None or not halves.a or not halves.b:
         return None
     rough = sides_of(coarse, plane)
@@ -116,17 +119,15 @@ def _tried(part, coarse, setup, finding, now, candidate, up) -> CutOut | None:
     area, loops = touching(halves, plane.offset_mm, hair)
     seam = length_of(loops)
     parts, after = [], []
-    for side, down in (("a", -plane.normal), ("b", plane.normal)):
+    pieces = cut.applied((part,))
+    for side, piece, down in zip("ab", pieces, (-plane.normal, plane.normal), strict=True):
         own = getattr(rough, side) or getattr(halves, side)
         mesh, _ = (rough if getattr(rough, side) else halves).tracked.back(own)
         best = Best(mesh, setup)
         stood = standing(side, mesh, best.of([-up, down, *flats_of(mesh, 8)]), down, setup)
-        exact, origin = halves.tracked.back(getattr(halves, side))
-        piece = Part(f"{part.key}.{side}", exact, origin, part.frame, f"way {side}")
-        bare = replace(
-            setup, part=piece.key, shape=(), supports=(), accepted=(), measures=(), strokes=()
-        ).turned(stood.turn_deg)
-        seen = predict(piece, bare)
+        # What hangs on the part by place, supports among it, holds for its sides as well.
+        stands = replace(setup, part=piece.key).turned(stood.turn_deg)
+        seen = predict(piece, stands, painted_sides(piece, setup.strokes))
         parts.append(replace(stood, goals=seen.goals))
         after += [(f, np.array(seen.placed.source_place(f.center_mm))) for f in seen.problems]
     before = [(f, np.array(now.placed.source_place(f.center_mm))) for f in now.problems]

@@ -31,6 +31,7 @@ __all__ = [
     "Best",
     "CutProposal",
     "PartAsItStands",
+    "cut_along",
     "flats_of",
     "length_of",
     "propose_cuts",
@@ -42,6 +43,8 @@ __all__ = [
 
 # Copies for ranking have at most so many facets.
 _MOST_FACETS, _MOST_COARSER = 15_000, 9
+# Proposals whose parts are inspected in full.
+_MOST_EXACT = 3
 # Directions a part is tried in: at first, and those that are looked at again.
 _FEW, _MANY, _AGAIN = 12, 200, 6
 # What counts how much (from memory): support left, overhang left, seam on a show side, seam beside
@@ -185,10 +188,15 @@ def propose_cuts(
             break
         if all(_are_different(one, other, part.mesh) for other in chosen):
             chosen.append(one)
+    told("Looking at the uncut piece", 0.8)
+    uncut_exactly = _uncut_exactly(part, setup, now)
     out = []
     for i, one in enumerate(chosen):
         told("Looking at the best in full", 0.8 + 0.2 * i / max(len(chosen), 1))
-        out.append(_exact(part, setup, one, scale, now) if i < 3 else _with_words(one, now))
+        exact = _exact(part, setup, one, scale) if i < _MOST_EXACT else None
+        # Like is compared with like: inspected with inspected, scored with scored.
+        before = uncut_exactly if exact and uncut_exactly else now["goals"]
+        out.append(_with_words(exact or one, before))
     return sorted(out, key=lambda p: p.badness)
 
 
@@ -255,12 +263,16 @@ class _Scale:
         self.section = float(max(box[0] * box[1], box[1] * box[2], box[0] * box[2]))
 
 
-def sides_of(part: Part, plane: Plane, key: str = "cut") -> Halves | None:
-    """Both sides of a plane; None where the part is no solid."""
+def cut_along(part: Part, plane: Plane, key: str = "cut") -> Cut:
+    """A cut of a part along a plane in mm."""
     own = plane.normal * part.frame.factors  # the plane in the import's own numbers
     point = plane.normal * plane.offset_mm / part.frame.factors
-    cut = Cut(key, part.key, tuple(map(float, own)), tuple(map(float, point)))
-    return halves_of(part, cut)
+    return Cut(key, part.key, tuple(map(float, own)), tuple(map(float, point)))
+
+
+def sides_of(part: Part, plane: Plane) -> Halves | None:
+    """Both sides of a plane; None where the part is no solid."""
+    return halves_of(part, cut_along(part, plane))
 
 
 def _judged(
@@ -371,13 +383,23 @@ def _are_different(a: CutProposal, b: CutProposal, mesh: Mesh) -> bool:
     return len(x) != len(y) or bool(np.abs(x - y).max() > 0.02 * max(np.abs(x).max(), 1e-9))
 
 
-def _exact(part, setup, one: CutProposal, scale, now) -> CutProposal:
-    """The same by full inspections of the parts themselves."""
+def _is_tall(heights, setup: Setup) -> bool:
+    return max(heights) > MOST_LAYERS * setup.process.layer_height_mm
+
+
+def _uncut_exactly(part: Part, setup: Setup, now: dict) -> dict[str, float] | None:
+    """Goals of the uncut piece as it stands, without supports; None where it is too tall."""
+    if _is_tall([now["goals"]["height"]], setup):
+        return None
+    return predict(part, replace(setup, supports=(), accepted=(), measures=())).goals
+
+
+def _exact(part, setup, one: CutProposal, scale) -> CutProposal | None:
+    """The same by full inspections of the parts themselves; None where they are too tall."""
     halves = sides_of(part, one.planes[0])
-    h = setup.process.layer_height_mm
-    is_tall = max(p.goals["height"] for p in one.parts) > MOST_LAYERS * h
+    is_tall = _is_tall([p.goals["height"] for p in one.parts], setup)
     if halves is None or not halves.a or not halves.b or is_tall:
-        return _with_words(one, now)
+        return None
     parts = []
     for told in one.parts:
         mesh, origin = halves.tracked.back(halves.a if told.side == "a" else halves.b)
@@ -390,12 +412,11 @@ def _exact(part, setup, one: CutProposal, scale, now) -> CutProposal:
     changed = sum(p.goals["volume"] for p in parts) - sum(p.goals["volume"] for p in one.parts)
     hangs = sum(p.goals["area"] for p in parts) - sum(p.goals["area"] for p in one.parts)
     badness = one.badness + _SUPPORT * changed / scale.support + _AREA * hangs / scale.area
-    return _with_words(replace(one, parts=tuple(parts), badness=badness, is_exact=True), now)
+    return replace(one, parts=tuple(parts), badness=badness, is_exact=True)
 
 
-def _with_words(one: CutProposal, now: dict) -> CutProposal:
-    """What it wins and loses against the uncut piece as it stands."""
-    before = now["goals"]
+def _with_words(one: CutProposal, before: dict[str, float]) -> CutProposal:
+    """What it wins and loses against the goals of the uncut piece as it stands."""
     better, worse = [], []
     for key, how in (("volume", sum), ("area", sum), ("islands", sum), ("height", max)):
         goal = GOALS[key]
@@ -446,4 +467,4 @@ def _that_fit(part: Part, setup: Setup, told) -> list[CutProposal]:
         tuple(map(float, first.normal)), first.offset_mm, tuple(planes), tuple(stood), seam, 0.0,
         area, "so that it fits the machine",
     )  # fmt: skip
-    return [_with_words(out, Best(part.mesh, setup).of([-np.eye(3)[2]]))]
+    return [_with_words(out, Best(part.mesh, setup).of([-np.eye(3)[2]])["goals"])]

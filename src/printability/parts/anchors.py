@@ -94,7 +94,8 @@ def facets_of(anchors: tuple[Anchor, ...], part: Part, reach_mm: float = REACH_M
         A surface farther away is another one.
     """
     mesh, frame = part.mesh, part.frame
-    points = np.array([a.point for a in anchors], float).reshape(-1, 3) * frame.factors
+    own = np.array([a.point for a in anchors], float).reshape(-1, 3)
+    points = own * frame.factors
     normals = np.array([a.normal for a in anchors], float).reshape(-1, 3) / frame.factors
     length = np.linalg.norm(normals, axis=1, keepdims=True)
     normals = np.divide(normals, length, out=np.zeros_like(normals), where=length > 0)
@@ -102,9 +103,16 @@ def facets_of(anchors: tuple[Anchor, ...], part: Part, reach_mm: float = REACH_M
         return np.full(len(points), -1)
     extent, far = np.ptp(mesh.vertices, axis=0).max(), np.abs(mesh.vertices).max()
     near = float(_ON_FACET * extent + _ROUNDED * far)
-    return facets_of_places(
+    found = facets_of_places(
         mesh.index, points, normals, _hints(anchors, part), FACING_COS, near, reach_mm
     )
+    # What a cut gave to the other part is not looked for on this one's rim, nor what was on the
+    # import on a loose pin. What is new, like a peg, may reach over to the other side.
+    hair = (near + mesh.grain_mm) / float(np.abs(frame.factors).min())
+    of_import = np.array([anchor.facet >= 0 for anchor in anchors], bool)
+    elsewhere = ~part.on_its_side(own, hair) | (part.facet_from < 0).all()
+    found[of_import & elsewhere] = -1
+    return found
 
 
 def resolve(anchor: Anchor, part: Part, reach_mm: float = REACH_MM) -> SurfacePoint | None:

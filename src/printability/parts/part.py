@@ -38,6 +38,8 @@ class Part:
         Names the mesh but for its frame.
     framed_from : Mesh, optional
         The mesh in the import's own numbers where nothing but its frame was changed since.
+    within : tuple of (normal, point)
+        Planes that it was cut along, in the import's own numbers, their normals to its side.
     """
 
     key: str
@@ -46,6 +48,7 @@ class Part:
     frame: Frame
     shape_digest: str
     framed_from: Mesh | None = field(default=None, repr=False)
+    within: tuple[tuple[tuple[float, float, float], tuple[float, float, float]], ...] = ()
 
     @property
     def digest(self) -> str:
@@ -61,6 +64,13 @@ class Part:
         if self.frame.is_mirrored:
             mesh = Mesh(mesh.vertices, _wound_back(mesh.facets), mesh.grain_mm)
         return mesh
+
+    def on_its_side(self, points: np.ndarray, hair: float) -> np.ndarray:
+        """Which places, (p, 3) float in the import's own numbers, no cut gave to other parts."""
+        inside = np.ones(len(points), bool)
+        for normal, point in self.within:
+            inside &= (points - point) @ np.array(normal) >= -hair * float(np.linalg.norm(normal))
+        return inside
 
     def framed(self, frame: Frame) -> "Part":
         """The part with another unit, scale and mirror."""

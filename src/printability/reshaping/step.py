@@ -195,7 +195,7 @@ def _reshaped(part: Part, step: Reshape) -> Reshaped:
         raise EditError("It would change nothing.")
     mesh, origin = ground.tracked.back(after)
     digest = digest_of(part.shape_digest, repr(part.frame), repr(step))
-    made = Part(part.key, mesh, origin, part.frame, digest)
+    made = Part(part.key, mesh, origin, part.frame, digest, within=part.within)
     return Reshaped(made, ground, after, added, taken, worked.said)
 
 

@@ -1,7 +1,7 @@
 """Cutting parts apart, and what joins their sides."""
 
 from .context import before_cut
-from .cut import Cut, Dovetail, Halves, halves_of, joined_sides, with_joint
+from .cut import MOST_LOOSE, Cut, Dovetail, Halves, halves_of, joined_sides, with_joint
 from .face import Face, face_of, joints_crossed, places_for, pokes_out, zone_of
 from .joints import JOINT_KINDS, OUTLINES, Joint, across_mm, bending_strain, hole_of, pin_of
 from .loops import CreaseLoop, crease_loops, loop_near
@@ -11,6 +11,7 @@ from .solids import Tracked, tracked
 
 __all__ = [
     "JOINT_KINDS",
+    "MOST_LOOSE",
     "OUTLINES",
     "CreaseLoop",
     "Cut",

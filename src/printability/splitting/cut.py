@@ -1,7 +1,9 @@
 """A cut: a part taken apart along a plane, with what joins its sides."""
 
 import math
+from collections.abc import Iterator
 from dataclasses import dataclass, fields, replace
+from itertools import count, product
 from string import ascii_lowercase
 
 import manifold3d
@@ -13,12 +15,12 @@ from .joints import ROOT_MM, Joint, hole_of, pin_of
 from .plane import Plane, plane_in_mm
 from .solids import Tracked, tracked
 
-__all__ = ["Cut", "Dovetail", "Halves", "halves_of", "joined_sides", "placed_joint"]
+__all__ = ["MOST_LOOSE", "Cut", "Dovetail", "Halves", "halves_of", "joined_sides", "placed_joint"]
 
 # What is so near to the plane, as a part of the extent, lies on it.
 _ON_PLANE = 1e-7
 # Bodies that a side is taken apart into at most; with more they stay together.
-_MOST_LOOSE = 20
+MOST_LOOSE = 100
 
 
 @dataclass(frozen=True)
@@ -106,27 +108,37 @@ class Cut(Step):
         if halves is None or not halves.a or not halves.b:
             return [part]
         a, b, pins = joined_sides(part, self, halves)
-        groups = []
+        groups: list[tuple[str, list]] = []
         for side, solids in (("a", a), ("b", b)):
             if self.keep not in ("both", side):
-                groups.append(None)
-            elif self.loose == "apart" and 1 < len(solids) <= _MOST_LOOSE:
-                groups += [[one] for one in sorted(solids, key=lambda s: -s.volume())]
+                groups.append((side, []))
+            elif self.loose == "apart" and 1 < len(solids) <= MOST_LOOSE:
+                groups += [(side, [one]) for one in sorted(solids, key=lambda s: -s.volume())]
             else:
-                groups.append(solids)
-        groups += [[pin] for pin in pins] if self.keep == "both" else []
-        # There are as many keys as letters; what is left over stays together under the last one.
-        last = len(ascii_lowercase) - 1
-        if len(groups) > last + 1:
-            groups[last:] = [[one for group in groups[last:] for one in group]]
+                groups.append((side, solids))
+        groups += [("", [pin]) for pin in pins] if self.keep == "both" else []
         made = []
-        for letter, solids in zip(ascii_lowercase, groups, strict=False):
-            if solids is None:
+        for letters, (side, solids) in zip(_keys(), groups, strict=False):
+            if not solids:
                 continue
             mesh, origin = halves.tracked.back(solids)
-            digest = digest_of(part.shape_digest, repr(part.frame), repr(self), letter)
-            made.append(Part(f"{part.key}.{letter}", mesh, origin, part.frame, digest))
+            digest = digest_of(part.shape_digest, repr(part.frame), repr(self), letters)
+            within = part.within
+            # A ridge reaches beyond the plane, so near one a place may be on either side.
+            if side and self.dovetail is None:
+                to_its_side = self.normal if side == "a" else tuple(-v for v in self.normal)
+                within = (*within, (to_its_side, self.point))
+            made.append(
+                Part(f"{part.key}.{letters}", mesh, origin, part.frame, digest, within=within)
+            )
         return made
+
+
+def _keys() -> Iterator[str]:
+    """What the parts of a cut are called: a, b … z, aa, ab …"""
+    for length in count(1):
+        for letters in product(ascii_lowercase, repeat=length):
+            yield "".join(letters)
 
 
 @dataclass(frozen=True, eq=False)

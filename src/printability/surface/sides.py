@@ -131,7 +131,9 @@ def brushed_over(
         Gives what fewer strokes left, where that is known.
     """
     # In the import's own numbers: whatever scale the part is looked at in.
-    part = Part(part.key, part.own, part.facet_from, Frame(), part.shape_digest, part.own)
+    part = Part(
+        part.key, part.own, part.facet_from, Frame(), part.shape_digest, part.own, part.within
+    )  # fmt: skip
     done, out = 0, start.copy()
     for count in range(len(strokes) - 1, max(len(strokes) - 9, 0), -1):
         before = known(strokes[:count])
@@ -150,16 +152,24 @@ def _brush(part: Part, stroke: Stroke, out: np.ndarray, value: int) -> None:
         out[run] = value
     found = facets_of(stroke.places, part)
     under = found[found >= 0]
-    if not len(under):
-        return
     if stroke.crease_deg is not None:
+        if not len(under):
+            return
         turned = np.cos(np.radians(stroke.crease_deg))
         touched = _kernels.spread(own.twin, facet_normals(own), int(under[0]), turned)
     else:
         touched = under
         if stroke.radius > 0:
-            points = np.array([place.point for place in stroke.places])[found >= 0]
-            normals = np.array([place.normal for place in stroke.places])[found >= 0]
-            within = facets_within(own.index, points, normals, _BRUSHED_COS, stroke.radius)
-            touched = np.union1d(under, np.flatnonzero(within))
+            points = np.array([place.point for place in stroke.places])
+            normals = np.array([place.normal for place in stroke.places])
+            here = found >= 0
+            within = facets_within(
+                own.index, points[here], normals[here], _BRUSHED_COS, stroke.radius
+            )
+            # Beside a cut the brush was also where the other part is: what it touched here of
+            # the surface that there was stays painted.
+            beyond = facets_within(
+                own.index, points[~here], normals[~here], _BRUSHED_COS, stroke.radius
+            )
+            touched = np.union1d(under, np.flatnonzero(within | beyond & (part.facet_from >= 0)))
     out[touched] = value
