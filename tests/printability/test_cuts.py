@@ -400,7 +400,7 @@ def test_a_wide_brush_beyond_a_cut_left_its_paint_on_this_side():
     at = anchor_at(part, seed, (1 / 3, 1 / 3, 1 / 3))
     strokes = (Stroke("show", (at,), 6.0),)
     before = painted_sides(part, strokes) == SHOW
-    a, b = cut_at((0, 0, 1), (0, 0, -2.5)).applied((part,))
+    a, b = cut_at((0, 0, 1), (0, 0, at.point[2] - 2.5)).applied((part,))
     now = painted_sides(b, strokes) == SHOW
     old = b.facet_from >= 0
     kept = np.linalg.norm(places[b.facet_from[old]] - at.point, axis=1) < 5.0

@@ -120,23 +120,28 @@ def test_a_way_out_by_cutting_knows_what_stands():
     """A lug that is held by pillars is held after the cut too, so nothing is left."""
     solid = M.cube((8, 20, 40)).translate((-4, -10, 0))
     solid += M.cube((60, 20, 8)).translate((-30, -10, 40))
-    solid += M.cube((12, 20, 6)).translate((4, -10, 14))
+    for turn in range(0, 360, 90):
+        solid += M.cube((18, 8, 6)).translate((0, -4, 14)).rotate((0, 0, turn))
     mesh = mesh_of(solid)
     setup = Setup(process=PROCESSES["fdm"])
     part = part_of(mesh, setup)
     now = predict(part, setup)
-    lug = next(f for f in now.problems if abs(f.center_mm[2] - 14) < 1)
-    (held, *_) = props_out(part, setup, lug, now)
-    stands = replace(setup, supports=held.supports)
-    after = predict(part, stands)
-    assert not any(abs(f.center_mm[2] - 14) < 1 for f in after.problems)
+    stands, after = setup, now
+    for _ in range(8):
+        lugs = [f for f in after.problems if abs(f.center_mm[2] - 14) < 1]
+        if not lugs:
+            break
+        held = props_out(part, stands, lugs[0], after)[0].supports
+        more = tuple(replace(s, key=f"{len(stands.supports) + i}") for i, s in enumerate(held))
+        stands = replace(stands, supports=stands.supports + more)
+        after = predict(part, stands)
+    assert not lugs
     arm = max(after.problems, key=lambda f: f.burden)
     without, with_them = (
         cuts_out(part, one, arm, predict(part, one))[0] for one in (setup, stands)
     )
-    assert without.plane.offset_mm == pytest.approx(40, abs=0.3)
     assert with_them.plane.offset_mm == pytest.approx(40, abs=0.3)
-    assert without.left >= 1
+    assert without.left + without.new >= 1
     assert with_them.left == with_them.new == 0
 
 

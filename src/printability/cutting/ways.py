@@ -124,10 +124,17 @@ def _tried(part, coarse, setup, finding, now, candidate, up) -> CutOut | None:
         own = getattr(rough, side) or getattr(halves, side)
         mesh, _ = (rough if getattr(rough, side) else halves).tracked.back(own)
         best = Best(mesh, setup)
-        stood = standing(side, mesh, best.of([-up, down, *flats_of(mesh, 8)]), down, setup)
-        # What hangs on the part by place, supports among it, holds for its sides as well.
-        stands = replace(setup, part=piece.key).turned(stood.turn_deg)
-        seen = predict(piece, stands, painted_sides(piece, setup.strokes))
+        ways = [[-up, down, *flats_of(mesh, 8)]]
+        if setup.supports:  # by these it may stand best as it does
+            ways.append([-up])
+        seen, stood = None, None
+        sides = painted_sides(piece, setup.strokes)
+        for downs in ways:
+            one = standing(side, mesh, best.of(downs), down, setup)
+            # What hangs on the part by place, supports among it, holds for its sides as well.
+            then = predict(piece, replace(setup, part=piece.key).turned(one.turn_deg), sides)
+            if seen is None or len(then.problems) < len(seen.problems):
+                seen, stood = then, one
         parts.append(replace(stood, goals=seen.goals))
         after += [(f, np.array(seen.placed.source_place(f.center_mm))) for f in seen.problems]
     before = [(f, np.array(now.placed.source_place(f.center_mm))) for f in now.problems]

@@ -106,12 +106,11 @@ def facets_of(anchors: tuple[Anchor, ...], part: Part, reach_mm: float = REACH_M
     found = facets_of_places(
         mesh.index, points, normals, _hints(anchors, part), FACING_COS, near, reach_mm
     )
-    # What a cut gave to the other part is not looked for on this one's rim, nor what was on the
-    # import on a loose pin. What is new, like a peg, may reach over to the other side.
+    # What a cut gave to the other part is not looked for on this one's rim. What is new, like a
+    # peg, may reach over to the other side.
     hair = (near + mesh.grain_mm) / float(np.abs(frame.factors).min())
     of_import = np.array([anchor.facet >= 0 for anchor in anchors], bool)
-    elsewhere = ~part.on_its_side(own, hair) | (part.facet_from < 0).all()
-    found[of_import & elsewhere] = -1
+    found[of_import & ~part.on_its_side(own, hair)] = -1
     return found
 
 

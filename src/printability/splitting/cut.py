@@ -123,15 +123,20 @@ class Cut(Step):
                 continue
             mesh, origin = halves.tracked.back(solids)
             digest = digest_of(part.shape_digest, repr(part.frame), repr(self), letters)
-            within = part.within
-            # A ridge reaches beyond the plane, so near one a place may be on either side.
-            if side and self.dovetail is None:
-                to_its_side = self.normal if side == "a" else tuple(-v for v in self.normal)
-                within = (*within, (to_its_side, self.point))
+            within = (*part.within, *self._within(side))
             made.append(
                 Part(f"{part.key}.{letters}", mesh, origin, part.frame, digest, within=within)
             )
         return made
+
+    def _within(self, side: str) -> list[tuple]:
+        """Where surface of the import may be on a side: see `Part.within`."""
+        toward_a = (self.normal, self.point)
+        toward_b = (tuple(-v for v in self.normal), self.point)
+        if not side:
+            return [toward_a, toward_b]  # a loose pin: nowhere
+        # A ridge reaches beyond the plane, so near one a place may be on either side.
+        return [] if self.dovetail is not None else [toward_a if side == "a" else toward_b]
 
 
 def _keys() -> Iterator[str]:
