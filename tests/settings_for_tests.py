@@ -8,6 +8,8 @@ import os
 import tempfile
 
 os.environ["FAIRSTAND_DATA"] = tempfile.mkdtemp(prefix="fairstand-tests-")
+# Every way to stand it by fewer ways: also for the servers that browser tests start.
+os.environ["FAIRSTAND_DIRECTIONS"] = "300"
 # The browser of other tests keeps a loop running in the same process.
 os.environ["DJANGO_ALLOW_ASYNC_UNSAFE"] = "1"
 

@@ -8,6 +8,7 @@ import trimesh
 
 from asking import edit, post
 from commands import fairstand
+from depth import about
 from fairstand.library.keeping import bring_in
 from fairstand.owner import local_maker
 from fairstand.stances.current import current
@@ -234,7 +235,7 @@ def test_nothing_absurd_is_answered_with_500(client, stance, draws):
             made["size"] = {"shaft_mm": one(), "lies": one()}
         return made
 
-    for _ in range(250):
+    for _ in range(about(50)):
         many = {"supports": [support() for _ in range(int(draws.integers(0, 4)))]}
         if draws.random() < 0.3:
             many[["remove", "what", "part", "more"][int(draws.integers(4))]] = one()

@@ -12,6 +12,7 @@ import trimesh
 
 from asking import edit, post
 from commands import fairstand
+from depth import about
 from fairstand.cli.make import make
 from fairstand.library.keeping import bring_in
 from fairstand.owner import local_maker
@@ -257,7 +258,7 @@ def test_random_calls_with_absurd_values_get_a_sentence(bench, client, draws):
         "several": ["edits", "what"],
         "uncut": ["key"],
     }  # fmt: skip
-    for _ in range(150):
+    for _ in range(about(50)):
         if draws.random() < 0.5:
             name = str(draws.choice(list(calls)))
             body = {

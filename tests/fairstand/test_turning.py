@@ -133,12 +133,12 @@ def test_the_disc_shows_every_direction_once():
 
 
 @pytest.mark.django_db(transaction=True)
-def test_the_map_is_worked_out_in_the_background_and_proposes_the_table_s_top(bench):
+def test_the_map_is_worked_out_in_the_background_and_proposes_the_table_s_top(bench, settings):
     assert bench.post("turning", only_if_known=True).json() == {"work": None}
     found = bench.turns()
-    assert found["directions"] == 2000
+    assert found["directions"] == settings.FAIRSTAND_DIRECTIONS
     assert [g["key"] for g in found["goals"]] == ["all", *GOALS]
-    assert all(len(g["values"]) == 2000 for g in found["goals"])
+    assert all(len(g["values"]) == found["directions"] for g in found["goals"])
     assert {g["key"] for g in found["goals"] if g["estimate"] is not None} == {
         "volume",
         "islands",
@@ -154,13 +154,13 @@ def test_the_map_is_worked_out_in_the_background_and_proposes_the_table_s_top(be
     # Its number on the map is that of the nearest direction, and Inspect's for the same turn.
     area = next(g for g in found["goals"] if g["key"] == "area")
     assert area["present"] == pytest.approx(1184)
-    taken = bench.edit("stand_on", down=found["downs"][3 * 777 : 3 * 777 + 3])
-    assert area["values"][777] == pytest.approx(taken["findings"]["overhang"]["area_mm2"], rel=0.01)
+    taken = bench.edit("stand_on", down=found["downs"][3 * 177 : 3 * 177 + 3])
+    assert area["values"][177] == pytest.approx(taken["findings"]["overhang"]["area_mm2"], rel=0.01)
     # Turned, the map stays and only what it is compared with changes.
     again = bench.post("turning").json()
     assert again["proposals"][0]["down"] == best["down"]
     assert again["proposals"][0]["angles_deg"] != best["angles_deg"]
-    assert again["at"] == pytest.approx(on_disc(even_directions(2000)[777]), abs=1e-4)
+    assert again["at"] == pytest.approx(on_disc(even_directions(300)[177]), abs=1e-4)
 
 
 @pytest.mark.parametrize(
@@ -272,7 +272,7 @@ def test_the_command_for_one_goal_as_a_table_and_with_wrong_words(table_stl):
     assert (missing.returncode, missing.stderr.count("\n")) == (2, 1)
 
 
-def test_a_first_map_is_shown_while_a_fine_mesh_is_looked_at(bench, monkeypatch):
+def test_a_first_map_is_shown_while_a_fine_mesh_is_looked_at(bench, monkeypatch, settings):
     monkeypatch.setattr(turning, "_FINE_FACETS", 4)
     bench.edit("lift", lift_mm=1.37)  # a map that no other test keeps
     whole, seen = turning.make_map, []
@@ -281,6 +281,7 @@ def test_a_first_map_is_shown_while_a_fine_mesh_is_looked_at(bench, monkeypatch)
         seen.append(bench.post("turning", only_if_known=True).json())
         return whole(scorer, count, *rest)
 
+    settings.FAIRSTAND_DIRECTIONS = 600
     monkeypatch.setattr(turning, "make_map", watched)
     found = bench.turns()
     # Nothing at first; the first map while the whole one is made; then that, with proposals.
@@ -291,5 +292,5 @@ def test_a_first_map_is_shown_while_a_fine_mesh_is_looked_at(bench, monkeypatch)
     assert {len(goal["values"]) for goal in meanwhile["goals"]} == {400}
     assert {goal["present"] for goal in meanwhile["goals"]} == {None}
     assert "so_far" not in found
-    assert found["directions"] == 2000
+    assert found["directions"] == 600
     assert found["proposals"]

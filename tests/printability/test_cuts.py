@@ -7,6 +7,7 @@ import pytest
 import shapely
 import trimesh
 
+from depth import about
 from printability.edits import edit_from
 from printability.errors import EditError
 from printability.mesh import binary_stl, facet_areas, open_mesh, volume_mm3
@@ -64,7 +65,7 @@ def test_parts_and_kerf_make_up_the_whole_at_any_plane(draws, bunny):
     )):  # fmt: skip
         middle = (mesh.vertices.min(axis=0) + mesh.vertices.max(axis=0)) / 2
         reach = np.ptp(mesh.vertices, axis=0).min() / 4
-        for _ in range(6):
+        for _ in range(about(3)):
             normal, far = unit(draws), draws.uniform(-1e3, 1e3, 3)
             moved = type(mesh)(mesh.vertices + far, mesh.facets)
             point = middle + far + draws.uniform(-reach, reach) * normal
@@ -212,7 +213,7 @@ def test_no_joint_pokes_out_unnoticed(draws, bunny):
     for mesh in (block, hollow, bunny):
         size = np.ptp(mesh.vertices, axis=0).max()
         reference = trimesh.Trimesh(mesh.vertices, mesh.facets, process=False)
-        for _ in range(8):
+        for _ in range(about(3)):
             normal = unit(draws)
             middle = (mesh.vertices.min(axis=0) + mesh.vertices.max(axis=0)) / 2
             cut = cut_at(normal, middle)
@@ -361,9 +362,9 @@ def test_paint_stays_where_it_was(draws, bunny):
 def test_what_hangs_near_a_cut_goes_with_its_side(draws):
     """Places within a hair of a cut: each on the part whose surface it is on, and on no other."""
     for _ in range(5):
-        far = draws.uniform(-300, 300, 3)
         mesh = ours(trimesh.creation.icosphere(3, 20.0))
-        mesh = type(mesh)(mesh.vertices + far, mesh.facets)
+        mesh = type(mesh)(mesh.vertices + draws.uniform(-300, 300, 3), mesh.facets)
+        far = (mesh.vertices.min(axis=0) + mesh.vertices.max(axis=0)) / 2
         part, n = whole(mesh), unit(draws)
         offset, kerf = float(draws.uniform(-10, 10)), float(draws.choice([0.0, 0.4]))
         parts = cut_at(n, far + offset * n, kerf_mm=kerf).applied((part,))

@@ -7,6 +7,7 @@ import numpy as np
 import pytest
 import trimesh
 
+from depth import about
 from printability.errors import EditError, ProcessError
 from printability.findings import Severity
 from printability.mesh import facet_normals, mesh_of
@@ -131,7 +132,7 @@ def _drilled(sides, r, turn, lean, through=True):
 
 
 def test_the_top_of_a_random_round_hole_is_found_and_a_pin_is_none(draws):
-    for _ in range(12):
+    for _ in range(about(4)):
         sides, r = int(draws.integers(10, 120)), float(draws.uniform(1.0, 6.0))
         turn, lean = float(draws.uniform(0, 360)), float(draws.uniform(-30, 30))
         through = bool(draws.integers(2))

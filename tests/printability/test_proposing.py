@@ -74,12 +74,12 @@ def test_a_table_on_one_leg_gets_contacts_under_its_top_only():
 
 
 def test_a_table_on_four_corners_and_a_t():
-    top = box(40, 24, 3, (-20, -12, 15))
-    legs = [box(5, 5, 16, (x, y, 0)) for x in (-20, 15) for y in (-12, 7)]
+    top = box(26, 20, 3, (-13, -10, 15))
+    legs = [box(5, 5, 16, (x, y, 0)) for x in (-13, 8) for y in (-10, 5)]
     four = ours(trimesh.boolean.union([top, *legs], engine="manifold"))
     check(*proposed(four))
     arm = ours(trimesh.boolean.union(
-        [box(6, 6, 40, (-3, -3, 0)), box(40, 6, 5, (-20, -3, 40))], engine="manifold"))  # fmt: skip
+        [box(6, 6, 24, (-3, -3, 0)), box(26, 6, 4, (-13, -3, 24))], engine="manifold"))  # fmt: skip
     part, setup, found = proposed(arm)
     check(part, setup, found)
     left = [s for s in found.supports if found.fitted[s.key].contact_mm[0] < 0]

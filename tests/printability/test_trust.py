@@ -23,6 +23,7 @@ from constructions import (
     thrown,
     upright,
 )
+from depth import about
 from printability.edits import edit_from
 from printability.findings import KINDS, Severity, find
 from printability.handover import one_body
@@ -53,12 +54,12 @@ def of_kind(ledger, *kinds):
 
 @pytest.mark.parametrize(
     ("process", "count", "spans"),
-    [(FDM, 640, (10.2, 22)), (RESIN, 180, (2.2, 14)), (METAL, 180, (2.2, 14))],
+    [(FDM, 120, (10.2, 22)), (RESIN, 40, (2.2, 14)), (METAL, 40, (2.2, 14))],
     ids=["fdm", "resin", "metal"],
 )
 def test_no_flat_roof_over_its_limit_is_missed(process, count, spans, draws):
     h = process.layer_height_mm
-    for _ in range(count):
+    for _ in range(about(count)):
         span = draws.uniform(*spans)
         roof = height_near_a_cut(draws, h, 2.5, 12 if process is FDM else 4)
         lean = math.tan(math.radians(draws.choice([0, 0.02, draws.uniform(0, 10)])))
@@ -74,10 +75,10 @@ def test_no_flat_roof_over_its_limit_is_missed(process, count, spans, draws):
         assert span - slack <= max(f.measure for f in bridges) <= span + slack, case
 
 
-@pytest.mark.parametrize(("process", "count", "radius"), [(FDM, 140, 24), (RESIN, 40, 8),
-                                                          (METAL, 40, 8)])  # fmt: skip
+@pytest.mark.parametrize(("process", "count", "radius"), [(FDM, 30, 24), (RESIN, 10, 8),
+                                                          (METAL, 10, 8)])  # fmt: skip
 def test_no_arch_is_listed(process, count, radius, draws):
-    for _ in range(count):
+    for _ in range(about(count)):
         size, springs = draws.uniform(2, radius), draws.uniform(0, 8)
         kind, profile = arch(draws, size, springs)
         mesh = thrown(block_with_opening(profile, draws.uniform(4, 12)), draws)
@@ -87,7 +88,7 @@ def test_no_arch_is_listed(process, count, radius, draws):
 
 
 def test_an_arch_with_a_flat_at_its_crown_is_judged_by_the_flat(draws):
-    for _ in range(24):
+    for _ in range(about(8)):
         flat, radius = draws.uniform(4, 18), draws.uniform(14, 20)
         turn = math.asin(flat / 2 / radius)
         roof = [
@@ -104,7 +105,7 @@ def test_an_arch_with_a_flat_at_its_crown_is_judged_by_the_flat(draws):
 
 
 def test_a_lip_inside_an_arch_is_a_ledge_all_the_same(draws):
-    for _ in range(24):
+    for _ in range(about(8)):
         radius, lip = draws.uniform(10, 20), draws.uniform(1.7, 5)
         at = height_near_a_cut(draws, 0.2, 4, 3 + 0.9 * radius)
         roof = [
@@ -139,7 +140,7 @@ def test_a_low_arch_on_tall_splayed_walls_is_no_arch():
 @pytest.mark.parametrize("process", [FDM, RESIN, METAL], ids=["fdm", "resin", "metal"])
 def test_no_ledge_over_its_limit_is_missed(process, draws):
     h, limit = process.layer_height_mm, process["ledge_mm"]
-    for _ in range(40):
+    for _ in range(about(12)):
         reach = draws.uniform(1.05 * limit, 6 * limit)
         under = height_near_a_cut(draws, h, 2, 5)
         solid = cuboid(-6, -4, 0, 0, 4, 8) + cuboid(-6, -4, under, reach, 4, 8)
@@ -164,7 +165,7 @@ def test_long_narrow_slots_are_not_stepped_over(draws):
 
 
 def test_fine_stairs_hang_as_a_slope_does(draws):
-    for _ in range(24):
+    for _ in range(about(10)):
         process = PROCESSES[str(draws.choice(["fdm", "resin", "metal"]))]
         h, threshold = process.layer_height_mm, process.threshold_deg
         riser = float(draws.choice([h, 2 * h, draws.uniform(0.3, 2.9) * h]))
@@ -437,7 +438,7 @@ def test_scores_are_inspects_numbers_on_random_constructions(draws):
 
 def test_islands_against_a_geometry_library(draws):
     """Cones that hang from a roof, in one layer or several: where and how long they float."""
-    for _ in range(6):
+    for _ in range(about(2)):
         solid = cuboid(-20, -20, 0, -16, 20, 30) + cuboid(-20, -20, 24, 20, 20, 30)
         tips = []
         for _ in range(int(draws.integers(1, 6))):

@@ -5,6 +5,7 @@ import pytest
 import trimesh
 from scipy.spatial import ConvexHull
 
+from depth import about
 from printability.mesh import Mesh, rotation_about_axes
 from printability.process import PROCESSES
 from printability.turning import (
@@ -63,11 +64,11 @@ KNOWN = [
 @pytest.mark.parametrize(
     ("solid", "key", "goal", "downs", "reached"), [c[1:] for c in KNOWN], ids=[c[0] for c in KNOWN]
 )
-@pytest.mark.parametrize("start", [(0, 0, 0), (63, -28, 151)])
+@pytest.mark.parametrize("start", [(0, 0, 0), (63, -28, 151)][-about(1) :])
 def test_the_expected_stance_wins_from_any_start(solid, key, goal, downs, reached, start):
     rotation = rotation_about_axes(*start)
     scorer = Scorer(solid.moved(solid.vertices @ rotation.T), PROCESSES[key], 45.0)
-    best, *others = propose(scorer, make_map(scorer, 600), weights_for(PROCESSES[key], goal))
+    best, *others = propose(scorer, make_map(scorer, 300), weights_for(PROCESSES[key], goal))
     apart = min(
         np.degrees(np.arccos(min(rotation @ d @ best.down, 1.0))) for d in map(np.array, downs)
     )
@@ -126,7 +127,7 @@ def _brute_force(mesh: Mesh, downs: np.ndarray, layer_mm: float) -> dict[str, np
     twice = np.linalg.norm(cross, axis=1)
     normal, area = cross / twice[:, None], twice / 2
     out = {"area": [], "height": [], "finish": []}
-    for block in np.array_split(downs, 40):
+    for block in np.array_split(downs, 8):
         z = -(mesh.vertices @ block.T)
         z -= z.min(axis=0)
         cos = normal @ block.T
@@ -141,16 +142,16 @@ def _brute_force(mesh: Mesh, downs: np.ndarray, layer_mm: float) -> dict[str, np
 
 def test_the_search_is_no_worse_than_brute_force_over_an_open_mesh(bunny):
     shape = bunny.moved(bunny.vertices * (60 / np.ptp(bunny.vertices, axis=0).max()))
-    random = np.random.default_rng(5).normal(size=(10_000, 3))
+    random = np.random.default_rng(5).normal(size=(2_000, 3))
     downs = random / np.linalg.norm(random, axis=1)[:, None]
     brute = _brute_force(shape, downs, 0.2)
     scorer = Scorer(shape, PROCESSES["fdm"], 45.0)
     # Brute force and scores agree direction by direction ...
-    rows = scorer.score(downs[:200], with_volume=False)
+    rows = scorer.score(downs[:50], with_volume=False)
     for key, values in brute.items():
-        assert rows[:, GOALS[key].column] == pytest.approx(values[:200], rel=1e-6, abs=1e-6)
-    # ... and the search finds as good a one as the best of ten thousand.
-    found = make_map(scorer)
+        assert rows[:, GOALS[key].column] == pytest.approx(values[:50], rel=1e-6, abs=1e-6)
+    # ... and the search finds as good a one as the best of two thousand.
+    found = make_map(scorer, 600)
     for key, values in brute.items():
         best = propose(scorer, found, weights_for(PROCESSES["fdm"], key), count=1)[0]
         assert best.scores[key] <= values.min() * (1 + 1e-6), key

@@ -3,6 +3,7 @@
 from dataclasses import asdict, dataclass, replace
 
 import numpy as np
+from django.conf import settings
 from django.urls import reverse
 from scipy.spatial import cKDTree
 
@@ -22,7 +23,6 @@ from printability.mesh import rotation_about_axes
 from printability.stance import stand
 from printability.surface import SHOW, underside_slopes
 from printability.turning import (
-    DIRECTIONS,
     GOALS,
     Scorer,
     TurnMap,
@@ -195,7 +195,7 @@ def look_for_turns(now: Current, weights: dict[str, float], report) -> None:
             report("A first look at the ways to stand it", 0.0)
             first = make_map(scorer, _FIRST_DIRECTIONS)
             kept_arrays(_first_name(now), downs=first.downs, rows=first.rows)
-        count = DIRECTIONS
+        count = settings.FAIRSTAND_DIRECTIONS
         made = make_map(
             scorer, count, lambda done: report(f"Looking at {count:,} ways to stand it", 0.6 * done)
         )

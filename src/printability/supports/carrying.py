@@ -133,11 +133,17 @@ def aligned(one: Mesh, other: Mesh) -> Alignment | None:
         judged.append(float(np.mean(np.minimum(far / size, 0.1)) + 0.03 * wrong.mean()))
     best = None
     for i in np.argsort(judged, kind="stable")[: _REFINED * 2]:
-        found = _refined(starts[i], places, facing, there, there_facing, tree, size)
+        # Nearly there on few places, which are quicker to look for, then on all.
+        start, share = _refined(starts[i], places[::4], facing[::4], few, few_facing, rough, size)
+        if share < _LEAST_SHARE / 2:
+            continue
+        found = _refined(start, places, facing, there, there_facing, tree, size)
         if best is None or found[1] > best[1] + 1e-9:
             best = found
         if best[1] > 0.999:
             break
+    if best is None:
+        return None
     (turn, scale, shift), share = best
     # And back: a body that lies on a sliver of the other is not alike.
     dense, _ = _spread(one, _DENSE)
@@ -168,10 +174,13 @@ def _turns(a1: np.ndarray, a2: np.ndarray, moments: np.ndarray):
             spin[i, i] = spin[j, j] = math.cos(a)
             spin[i, j], spin[j, i] = -math.sin(a), math.sin(a)
             spins.append(spin)
-    for swap in swaps:
-        for signs in product((1.0, -1.0), repeat=3):
-            for spin in spins:
-                yield a2 @ spin @ np.diag(signs) @ np.eye(3)[list(swap)] @ a1.T
+    lays = [
+        spin @ np.diag(signs) @ np.eye(3)[list(swap)]
+        for swap in swaps for signs in product((1.0, -1.0), repeat=3) for spin in spins
+    ]  # fmt: skip
+    # A spin by a half turn, say, is two signs: most of a round body's are there many times.
+    for lay in np.unique(np.round(lays, 9) + 0.0, axis=0):
+        yield a2 @ lay @ a1.T
 
 
 def _refined(start, places, facing, there, there_facing, tree, size):
