@@ -11,7 +11,8 @@ from fairstand.demo.seed import file_of
 
 @pytest.fixture(scope="session")
 def server(tmp_path_factory):
-    server = Server(tmp_path_factory.mktemp("serve"))
+    # What is compiled is loaded when a test needs it.
+    server = Server(tmp_path_factory.mktemp("serve"), FAIRSTAND_WARM_UP="off")
     yield server
     server.stop()
 
@@ -19,7 +20,8 @@ def server(tmp_path_factory):
 @pytest.fixture(scope="session")
 def busy_server(tmp_path_factory):
     """A server to which nearly everything is long work."""
-    limits = {"FAIRSTAND_BACKGROUND_FACETS": "2000", "FAIRSTAND_BACKGROUND_BYTES": "200000"}
+    limits = {"FAIRSTAND_BACKGROUND_FACETS": "2000", "FAIRSTAND_BACKGROUND_BYTES": "200000",
+              "FAIRSTAND_WARM_UP": "off"}  # fmt: skip
     server = Server(tmp_path_factory.mktemp("busy"), **limits)
     yield server
     server.stop()

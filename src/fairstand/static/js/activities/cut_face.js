@@ -27,8 +27,16 @@ function outlineOf(joint) {
   });
 }
 
+// What is to be drawn once the hand lets go: an answer that comes meanwhile must not take a joint
+// out of it.
+const waiting = new WeakMap();
+
 // on: place(uv), choose(key), move(key, uv), slide(uv) of the dovetail
 export function drawFace(target, face, zone, chosen, on) {
+  if (target.querySelector("svg[data-held]")) {
+    waiting.set(target, [face, zone, chosen, on]);
+    return;
+  }
   const [x0, y0, x1, y1] = face.bounds;
   const wide = Math.max(x1 - x0, y1 - y0, 1e-3);
   const pad = 0.08 * wide;
@@ -72,7 +80,16 @@ export function drawFace(target, face, zone, chosen, on) {
     const tail = key ? null : e.target.closest?.("[data-tail]");
     held = { key, tail, from: at(e), x: e.clientX, y: e.clientY };
     if (key || tail) svg.setPointerCapture(e.pointerId);
+    svg.toggleAttribute("data-held", true);
   });
+  const letGo = () => {
+    held = null;
+    svg.removeAttribute("data-held");
+    const next = waiting.get(target);
+    waiting.delete(target);
+    if (next) drawFace(target, ...next);
+  };
+  for (const end of ["pointercancel", "pointerleave"]) svg.addEventListener(end, () => held && letGo());
   svg.addEventListener("pointermove", (e) => {
     if (!held?.key && !held?.tail) return;
     const [u, v] = at(e);
@@ -81,7 +98,7 @@ export function drawFace(target, face, zone, chosen, on) {
   svg.addEventListener("pointerup", (e) => {
     if (!held) return;
     const { key, tail, from, x, y } = held;
-    held = null;
+    letGo();
     const far = Math.hypot(e.clientX - x, e.clientY - y) > 4;
     if (tail && far) return on.slide(at(e).map((w, i) => w - from[i] + face.dovetail.uv[i]));
     if (!key) return far ? null : on.place(at(e));
