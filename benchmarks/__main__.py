@@ -6,7 +6,7 @@ slower than that.
 
 import sys
 
-from . import adding_pillars, frames, many, ratios, slicing, turning
+from . import adding_pillars, frames, live, many, ratios, slicing, turning
 
 
 def main(words: list[str]) -> int:
@@ -20,6 +20,7 @@ def main(words: list[str]) -> int:
         turning.run()
         adding_pillars.run()
         frames.run()
+        live.run()
     return 0
 
 

@@ -1,5 +1,8 @@
 """Parts as solids whose facets remember where they come from, and back."""
 
+from copy import copy
+from weakref import WeakKeyDictionary
+
 import manifold3d
 import numpy as np
 
@@ -8,6 +11,11 @@ from ..mesh.solids import facets_of_bodies
 from ..parts import Part
 
 __all__ = ["Tracked", "tracked"]
+
+
+# The solids of a mesh as it lies: making them costs as much as cutting them, and a plane that is
+# dragged cuts the same part over and over.
+_AS_IT_LIES: WeakKeyDictionary = WeakKeyDictionary()
 
 
 class Tracked:
@@ -21,6 +29,20 @@ class Tracked:
         self.solids = [
             self._solid(part.mesh, facets, snapped) for facets in facets_of_bodies(part.mesh)
         ]
+
+    @property
+    def are_sound(self) -> bool:
+        """Whether there are any, each with an inside."""
+        fine = all(one.status() == manifold3d.Error.NoError for one in self.solids)
+        return fine and bool(self.solids)
+
+    def turned(self, part: Part, axes: np.ndarray) -> "Tracked":
+        """The same for a part with this mesh, in coordinates of a plane."""
+        out = copy(self)
+        out.facet_from, out.axes = part.facet_from, axes
+        turn = np.column_stack([axes, np.zeros(3)])
+        out.solids = [solid.transform(turn) for solid in self.solids]
+        return out
 
     def _solid(self, mesh: Mesh, facets: np.ndarray, places: np.ndarray) -> manifold3d.Manifold:
         used, index = np.unique(mesh.facets[facets], return_inverse=True)
@@ -70,10 +92,14 @@ def tracked(part: Part, axes: np.ndarray, heights: tuple[float, ...], within: fl
     """
     if not part.mesh.is_watertight:
         return None
+    z = part.mesh.vertices @ axes[2]
+    if not any((np.abs(z - height) <= within).any() for height in heights):
+        found = _AS_IT_LIES.get(part.mesh)
+        if found is None:
+            found = _AS_IT_LIES[part.mesh] = Tracked(part, np.eye(3), part.mesh.vertices)
+        return found.turned(part, axes) if found.are_sound else None
     places = part.mesh.vertices @ axes.T
     for height in heights:
-        z = places[:, 2]
-        places[np.abs(z - height) <= within, 2] = height
+        places[np.abs(places[:, 2] - height) <= within, 2] = height
     found = Tracked(part, axes, places)
-    fine = all(s.status() == manifold3d.Error.NoError for s in found.solids)
-    return found if fine and found.solids else None
+    return found if found.are_sound else None

@@ -1,0 +1,99 @@
+"""What a hand sees while it drags, in Chromium drawing by software: until the picture has
+followed, and until the server has answered.
+"""
+
+import numpy as np
+from playwright.sync_api import Page
+
+from .browser import demo_pages
+from .timing import line
+
+# Every move of the pointer is timed until the next drawing is there, and every answer by itself.
+WATCH = """(address) => {
+  const view = document.querySelector("[data-model]").view;
+  const told = window.told = { drawn: [], answered: [], moved: 0 };
+  const gl = view.renderer.getContext();
+  const pixel = new Uint8Array(4);
+  const draw = view.renderer.render.bind(view.renderer);
+  const moved = (e) => { if (e.buttons) told.moved ||= performance.now(); };
+  window.addEventListener("pointermove", moved, true);
+  view.renderer.render = (...all) => {
+    draw(...all);
+    if (!told.moved) return;
+    gl.readPixels(0, 0, 1, 1, gl.RGBA, gl.UNSIGNED_BYTE, pixel); // waits for what was drawn
+    told.drawn.push(performance.now() - told.moved);
+    told.moved = 0;
+  };
+  new PerformanceObserver((list) => {
+    for (const e of list.getEntries())
+      if (e.name.includes(address)) told.answered.push(e.responseEnd - e.requestStart);
+  }).observe({ type: "resource" });
+}"""
+MOVES = 24
+
+
+def run() -> None:
+    """Print it for a plane of a cut and for an arc of a turn, on every demo piece."""
+    print("A drag, until the picture follows (software rendering) and until the server answers")
+    with demo_pages() as found:
+        for href, name in found[1] if found else ():
+            page = found[0]
+            for what, begin, address in (
+                ("plane of a cut", _begin_cut, "/split/try/"),
+                ("arc of a turn", _begin_turn, "/turning/live/"),
+            ):
+                page.goto(href)
+                page.wait_for_selector("html[data-ready]")
+                page.wait_for_selector("html:not([data-busy])")
+                start, end = begin(page)
+                page.evaluate(WATCH, address)
+                _dragged(page, start, end)
+                drawn, answered = page.evaluate("() => [told.drawn, told.answered]")
+                line(f"{name}, {what}", f"picture {_said(drawn)}", f"server {_said(answered)}")
+
+
+def _said(times_ms: list[float]) -> str:
+    if not times_ms:
+        return "none"
+    median, slow = np.percentile(times_ms, (50, 90))
+    return f"{median:.0f} ms, nine in ten under {slow:.0f} ms, of {len(times_ms)}"
+
+
+def _on_screen(page: Page, point) -> tuple[float, float]:
+    x, y = page.evaluate("p => document.querySelector('[data-model]').view.toScreen(p)", point)
+    box = page.locator("[data-model]").bounding_box()
+    return box["x"] + x, box["y"] + y
+
+
+def _begin_cut(page: Page):
+    page.locator('[data-activity="Split"]').click()
+    page.locator('[data-do="cut-level"]').click()
+    page.wait_for_selector("[data-cut-text]")
+    ball = page.evaluate(
+        "() => document.querySelector('[data-model]').view.layers"
+        ".map((l) => l.plane).find((p) => p && p.point).point"
+    )
+    x, y = _on_screen(page, ball)
+    return (x, y), (x, y - 60)
+
+
+def _begin_turn(page: Page):
+    page.locator('[data-activity="Turn"]').click()
+    page.wait_for_selector("[data-proposal]", timeout=90_000)
+    ball = page.evaluate(
+        "() => { const { middle, radius } = document.querySelector('[data-model]').arcs;"
+        " return [middle.x, middle.y, middle.z, radius]; }"
+    )
+    middle, radius = np.array(ball[:3]), ball[3]
+    places = [middle + radius * np.array([0, np.sin(a), np.cos(a)]) for a in (0.35, -0.35)]
+    return [_on_screen(page, place.tolist()) for place in places]
+
+
+def _dragged(page: Page, start, end) -> None:
+    page.mouse.move(*start)
+    page.mouse.down()
+    for k in range(1, MOVES + 1):
+        page.mouse.move(*(a + (b - a) * k / MOVES for a, b in zip(start, end, strict=True)))
+        page.wait_for_timeout(120)
+    page.mouse.up()
+    page.wait_for_timeout(300)
