@@ -19,7 +19,7 @@ WATCH = """(address) => {
   window.addEventListener("pointermove", moved, true);
   view.renderer.render = (...all) => {
     draw(...all);
-    if (!told.moved) return;
+    if (!told.moved || all[0] !== view.scene) return;
     gl.readPixels(0, 0, 1, 1, gl.RGBA, gl.UNSIGNED_BYTE, pixel); // waits for what was drawn
     told.drawn.push(performance.now() - told.moved);
     told.moved = 0;

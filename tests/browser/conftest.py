@@ -79,7 +79,7 @@ class Bench:
 
     def settled(self):
         """Wait until changes have been answered and drawn."""
-        self.page.wait_for_selector("html:not([data-busy])")
+        self.page.wait_for_selector("html:not([data-busy]):not(:has([data-coarse]))")
         self.page.evaluate(
             "() => new Promise((r) => requestAnimationFrame(() => requestAnimationFrame(r)))"
         )

@@ -9,15 +9,30 @@ import { plateLines } from "./plate.js";
 import { SupportLayer } from "./supports.js";
 import { TurnedLayer } from "./turned.js";
 
-// Smoothing edges costs a software renderer several times the drawing of a fine mesh.
+// Smoothing edges costs a software renderer several times the drawing of a fine mesh: without a
+// graphics card only a picture that has been still for so long is smoothed.
 const MOST_FACETS_SMOOTHED = 150_000;
+const STILL_MS = 200;
+const SAMPLES = 4;
+const NO_CARD = /swiftshader|llvmpipe|softpipe|software|basic render/i;
+
+// Whether drawings are made by the processor.
+function lacksCard() {
+  const gl = document.createElement("canvas").getContext("webgl2");
+  const named = gl?.getExtension("WEBGL_debug_renderer_info");
+  const said = gl?.getParameter(named ? named.UNMASKED_RENDERER_WEBGL : gl.RENDERER) ?? "";
+  gl?.getExtension("WEBGL_lose_context")?.loseContext();
+  return NO_CARD.test(said);
+}
 
 export class View3D {
   constructor(canvas, facetCount, isClosed, onChange) {
     THREE.ColorManagement.enabled = false; // colours go to the screen as they are written
     this.canvas = canvas;
     this.onChange = onChange;
-    this.renderer = new THREE.WebGLRenderer({ canvas, antialias: facetCount < MOST_FACETS_SMOOTHED, preserveDrawingBuffer: true });
+    const smooth = facetCount < MOST_FACETS_SMOOTHED;
+    this.smoothsLater = smooth && lacksCard();
+    this.renderer = new THREE.WebGLRenderer({ canvas, antialias: smooth && !this.smoothsLater, preserveDrawingBuffer: true });
     this.renderer.setClearColor(hex("paper"));
     this.renderer.outputColorSpace = THREE.LinearSRGBColorSpace;
     this.scene = new THREE.Scene();
@@ -318,6 +333,33 @@ export class View3D {
     });
   }
 
+  #smoothOnceStill() {
+    this.canvas.toggleAttribute("data-coarse", true);
+    clearTimeout(this.stillAfter);
+    this.stillAfter = setTimeout(() => {
+      this.#drawSmoothed();
+      this.canvas.removeAttribute("data-coarse");
+    }, STILL_MS);
+  }
+
+  // The same picture by way of one with several samples a pixel.
+  #drawSmoothed() {
+    const size = this.renderer.getDrawingBufferSize(new THREE.Vector2());
+    if (!size.x || !size.y) return;
+    if (!this.samples) {
+      this.samples = new THREE.WebGLRenderTarget(size.x, size.y, { samples: SAMPLES });
+      const material = new THREE.MeshBasicMaterial({ map: this.samples.texture, depthTest: false, depthWrite: false });
+      this.flat = new THREE.Scene();
+      this.flat.add(new THREE.Mesh(new THREE.PlaneGeometry(2, 2), material));
+      this.facing = new THREE.OrthographicCamera(-1, 1, 1, -1, -1, 1);
+    }
+    this.samples.setSize(size.x, size.y);
+    this.renderer.setRenderTarget(this.samples);
+    this.renderer.render(this.scene, this.camera);
+    this.renderer.setRenderTarget(null);
+    this.renderer.render(this.flat, this.facing);
+  }
+
   // At most one drawing a frame, however often something changes.
   draw() {
     if (this.waiting) return;
@@ -330,6 +372,7 @@ export class View3D {
       this.camera.getWorldDirection(this.uniforms.eye.value).negate();
       this.uniforms.upright.value.getNormalMatrix(this.model.group.matrix);
       this.renderer.render(this.scene, this.camera);
+      if (this.smoothsLater && window.devicePixelRatio >= 1) this.#smoothOnceStill();
       this.drawn = (this.drawn ?? 0) + 1;
       this.onChange();
       for (const resolve of this.waiters?.splice(0) ?? []) resolve();
