@@ -19,6 +19,7 @@ from .mesh import (
     open_mesh,
     threemf,
 )
+from .parts import PLUG
 from .process import Process
 from .stance import Placed
 from .supports import KINDS
@@ -60,8 +61,10 @@ def file_stem(piece: str, stance: str) -> str:
 
 
 def part_named(key: str) -> str:
-    """What a part is called: "part a.b", nothing for the whole piece."""
-    own = key.partition(".")[2]
+    """What a part is called: "part a.b", "plug 3a", nothing for the whole piece."""
+    root, _, own = key.partition(".")
+    if root.startswith(PLUG):
+        return f"plug {key.removeprefix(PLUG)}"
     return f"part {own}" if own else ""
 
 

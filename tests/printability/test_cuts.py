@@ -446,6 +446,24 @@ def test_more_dowels_than_letters_are_all_there():
     assert pins == pytest.approx(30 * volume_mm3(parts[2].mesh), rel=1e-6)
 
 
+def test_a_cut_through_several_parts_has_its_joints_where_they_are():
+    """Two halves of a block, cut across at once, with a dowel in each: two pins, not four."""
+    block = ours(box(60, 40, 30))
+    first = ("cut", {"key": "1", "normal": [1, 0, 0], "point": [30, 0, 0]})
+    across = ("cut", {"key": "2", "normal": [0, 0, 1], "point": [0, 0, 15]})
+    dowels = [
+        {"key": str(i), "kind": "dowel", "at": [x, 20, 15], "width_mm": 5}
+        for i, x in enumerate((15, 45))
+    ]
+    parts = parts_after(block, first, across, ("joints", {"cut": "2", "joints": dowels}))
+    assert sorted(parts) == ["1.a.a", "1.a.b", "1.a.c", "1.b.a", "1.b.b", "1.b.c"]
+    pins = [p for key, p in parts.items() if key.endswith(".c")]
+    assert sorted(p.mesh.vertices[:, 0].mean().round() for p in pins) == [15, 45]
+    whole_mm3 = sum(volume_mm3(p.mesh) for p in parts.values())
+    assert whole_mm3 < 60 * 40 * 30
+    assert all(p.mesh.is_watertight for p in parts.values())
+
+
 @pytest.mark.parametrize("kind", ["peg", "dowel"])
 def test_sides_slide_together_with_the_gap_that_was_asked_for(draws, kind):
     mesh = ours(box(60, 40, 30))

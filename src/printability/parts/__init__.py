@@ -2,11 +2,12 @@
 
 from .anchors import FACING_COS, REACH_MM, Anchor, SurfacePoint, anchor_at, facets_of, resolve
 from .frame import Frame
-from .part import WHOLE, Part, Step, build_parts, is_of
+from .part import PLUG, WHOLE, Part, Step, build_parts, is_of
 from .steps import Framed
 
 __all__ = [
     "FACING_COS",
+    "PLUG",
     "REACH_MM",
     "WHOLE",
     "Anchor",

@@ -5,9 +5,11 @@ and everything that is derived from it.
 """
 
 import hashlib
-from collections.abc import Callable, Iterable
+from collections.abc import Callable, Iterable, Iterator
 from dataclasses import dataclass, field, replace
 from functools import cached_property, partial
+from itertools import count, product
+from string import ascii_lowercase
 
 import numpy as np
 
@@ -17,8 +19,10 @@ from .frame import Frame
 __all__ = ["WHOLE", "Part", "Step", "build_parts", "is_of"]
 
 # The key of the one part that there is before any cut. What a cut leaves of a part has that
-# part's key with a dot and a letter: what was said of "1" holds for "1.a" too.
+# part's key with a dot and a letter: what was said of "1" holds for "1.a" too. What a change of
+# shape makes beside a part is a part by itself: nothing that was said of that holds for a plug.
 WHOLE = "1"
+PLUG = "p"
 
 
 @dataclass(frozen=True, eq=False)
@@ -115,6 +119,13 @@ def build_parts(
         name = digest_of(name, repr(step))
         parts = remembered(f"parts/{name}", partial(step.applied, parts))
     return parts
+
+
+def letters_in_turn() -> Iterator[str]:
+    """What parts are told apart by: a, b … z, aa, ab …"""
+    for length in count(1):
+        for letters in product(ascii_lowercase, repeat=length):
+            yield "".join(letters)
 
 
 def digest_of(*parts: str) -> str:

@@ -111,11 +111,14 @@ class Worked:
         Added after what is taken.
     said : tuple of str
         What the maker should know of it.
+    plugs : list of Manifold
+        What closes holes again, in place: parts of their own.
     """
 
     take: list[manifold3d.Manifold] = field(default_factory=list)
     add: list[manifold3d.Manifold] = field(default_factory=list)
     said: tuple[str, ...] = ()
+    plugs: list[manifold3d.Manifold] = field(default_factory=list)
 
 
 @dataclass(frozen=True)

@@ -13,7 +13,7 @@ from ..errors import EditError
 from ..mesh import Mesh, facet_areas, joined, mesh_of
 from ..mesh.nearest import nearest_facing
 from ..parts import Anchor, Part, Step, is_of
-from ..parts.part import digest_of
+from ..parts.part import PLUG, digest_of, letters_in_turn
 from ..surface import SHOW, painted_sides
 from .changes import CHANGES, Ground, Worked, ground_of
 
@@ -72,16 +72,22 @@ class Reshape(Step):
         """What it leaves; a part that it cannot change stays as it is."""
         if not self.on:
             return parts
-        return tuple(self._changed(part) if is_of(self.part, part.key) else part for part in parts)
-
-    def _changed(self, part: Part) -> Part:
-        try:
-            made = reshaped(part, self)
-        except EditError as error:
-            _keep(part, self, _refused(error))
-            return part
-        _keep(part, self, made.told())
-        return made.part
+        out, plugs, letters = [], [], letters_in_turn()
+        for part in parts:
+            if not is_of(self.part, part.key):
+                out.append(part)
+                continue
+            try:
+                made = reshaped(part, self)
+            except EditError as error:
+                _keep(part, self, _refused(error))
+                out.append(part)
+                continue
+            _keep(part, self, made.told())
+            out.append(made.part)
+            # Told apart by the change's key, whichever part they close.
+            plugs += [made.plug(solid, f"{PLUG}{self.key}{next(letters)}") for solid in made.plugs]
+        return (*out, *plugs)
 
 
 @dataclass(frozen=True, eq=False)
@@ -96,6 +102,8 @@ class Reshaped:
     solids, added, taken : list of Manifold
         The part's bodies after it, and the difference, in the ground's axes.
     said : tuple of str
+    plugs : list of Manifold
+        Parts of their own, in the same axes.
     """
 
     part: Part
@@ -104,6 +112,12 @@ class Reshaped:
     added: list[manifold3d.Manifold] = field(repr=False)
     taken: list[manifold3d.Manifold] = field(repr=False)
     said: tuple[str, ...] = ()
+    plugs: list[manifold3d.Manifold] = field(default_factory=list, repr=False)
+
+    def plug(self, solid: manifold3d.Manifold, key: str) -> Part:
+        """What closes a hole as a part of its own, where it belongs."""
+        mesh, origin = self.ground.tracked.back([solid])
+        return Part(key, mesh, origin, self.part.frame, digest_of(self.part.shape_digest, key))
 
     def told(self) -> dict:
         """Volumes, farthest move, and what is to be said, as plain data."""
@@ -196,7 +210,7 @@ def _reshaped(part: Part, step: Reshape) -> Reshaped:
     mesh, origin = ground.tracked.back(after)
     digest = digest_of(part.shape_digest, repr(part.frame), repr(step))
     made = Part(part.key, mesh, origin, part.frame, digest, within=part.within)
-    return Reshaped(made, ground, after, added, taken, worked.said)
+    return Reshaped(made, ground, after, added, taken, worked.said, worked.plugs)
 
 
 def _made(before: list[manifold3d.Manifold], worked: Worked) -> list[manifold3d.Manifold]:

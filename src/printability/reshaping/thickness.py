@@ -133,12 +133,21 @@ def _connected(mesh, facets: np.ndarray, start: int) -> np.ndarray:
     return found[facets]
 
 
+# A hole may be closed again: by a plug less wide by its play all around.
+_PLUGS = {
+    "plugs": Dimension("plugs", "", 0, 0, 0, ("none", "made")),
+    "play_mm": Dimension("play of a plug", "mm", 0, 2, 0.15),
+}
+_LEAST_PLUG_MM, _SHAVING = 0.3, 0.02
+
+
 @registered_change(
     "hollow", "Hollow it",
     "Takes the inside out and leaves a wall; drain it where it stands.",
     needs_place=False,
     wall_mm=Dimension("wall", "mm", 0.4, 50, 2.0),
     drain_mm=Dimension("drain holes", "mm", 0, 50, 3.0),
+    **_PLUGS,
 )  # fmt: skip
 def hollow(ground: Ground, places, size: dict) -> Worked:
     """A room inside, at least the wall away from the surface, by distances on a net of cells.
@@ -151,13 +160,48 @@ def hollow(ground: Ground, places, size: dict) -> Worked:
     rooms = [one for one in rooms if one.volume() > (2 * wall) ** 3]
     if not rooms:
         raise EditError(f"Nowhere is there room inside walls of {wall:g} mm.")
-    take, said = list(rooms), []
+    take, said, plugs = list(rooms), [], []
     if size["drain_mm"] > 0:
         for room in rooms:
             take += _drains(ground, room, size["drain_mm"], said)
+        narrower = [
+            hole for room in rooms for hole in _drains(ground, room, _plug_mm(size, "drain_mm"), [])
+        ]
+        walls = [_less(solid, rooms) for solid in ground.tracked.solids]
+        plugs = _plugs(narrower, walls, size, said)
     volume = sum(one.volume() for one in rooms)
     said.insert(0, f"{volume:,.0f} mm³ are hollow; the wall is an estimate from {wall:g} mm up.")
-    return Worked(take=take, said=tuple(said))
+    return Worked(take=take, said=tuple(said), plugs=plugs)
+
+
+def _less(solid: manifold3d.Manifold, others) -> manifold3d.Manifold:
+    for other in others:
+        solid = solid - other
+    return solid
+
+
+def _plug_mm(size: dict, hole: str) -> float:
+    """A plug's diameter: less than its hole's by the play all around."""
+    wide = size[hole] - 2 * size["play_mm"]
+    if size["plugs"] == "made" and wide < _LEAST_PLUG_MM:
+        raise EditError(
+            f"A plug for a hole of {size[hole]:g} mm with {size['play_mm']:g} mm of play would be "
+            "too thin; make the hole wider or the play less."
+        )
+    return max(wide, _LEAST_PLUG_MM)
+
+
+def _plugs(narrower, walls, size: dict, said: list[str]) -> list[manifold3d.Manifold]:
+    """What narrower holes would take from the walls: a plug ends where the surface does."""
+    if size["plugs"] != "made":
+        return []
+    found = [body for hole in narrower for wall in walls for body in (hole ^ wall).decompose()]
+    # A shaving where a hole grazes something else closes nothing.
+    most = max((one.volume() for one in found), default=0.0)
+    found = [one for one in found if one.volume() > _SHAVING * most]
+    one = len(found) == 1
+    said.append("The plug is a part of its own." if one else f"{len(found)} plugs are parts.")
+    return found
 
 
 def _room(solid: manifold3d.Manifold, wall_mm: float) -> manifold3d.Manifold | None:
@@ -222,10 +266,11 @@ def _drains(ground: Ground, room: manifold3d.Manifold, wide_mm: float, said: lis
     "drain", "Drain hole",
     "Makes a hole from a place straight inwards to the room behind the wall.",
     wide_mm=Dimension("diameter", "mm", 0.5, 50, 3.0),
+    **_PLUGS,
 )  # fmt: skip
 def drain(ground: Ground, places, size: dict) -> Worked:
     """A hole square to the surface, as deep as the wall."""
-    mesh, take = ground.mesh, []
+    mesh, take, narrower, said = ground.mesh, [], [], []
     normals, index = facet_normals(mesh), mesh.index
     for place in places:
         facet, at = ground.facet_of(place), ground.at(place)
@@ -240,12 +285,12 @@ def drain(ground: Ground, places, size: dict) -> Worked:
             raise EditError("There is no room behind that place.")
         wide = size["wide_mm"]
         long = deep + 0.5 * wide
-        hole = manifold3d.Manifold.cylinder(long + wide, wide / 2, wide / 2, 32)
-        hole = hole.translate((0, 0, -long))
-        axes = _axes_along(n)
-        hole = hole.transform(np.column_stack([axes, at]))
-        take.append(hole)
-    return Worked(take=take)
+        where = np.column_stack([_axes_along(n), at])
+        for among, width in ((take, wide), (narrower, _plug_mm(size, "wide_mm"))):
+            hole = manifold3d.Manifold.cylinder(long + wide, width / 2, width / 2, 32)
+            among.append(hole.translate((0, 0, -long)).transform(where))
+    plugs = _plugs(narrower, ground.tracked.solids, size, said)
+    return Worked(take=take, said=tuple(said), plugs=plugs)
 
 
 def _axes_along(way: np.ndarray) -> np.ndarray:

@@ -1,16 +1,13 @@
 """A cut: a part taken apart along a plane, with what joins its sides."""
 
 import math
-from collections.abc import Iterator
 from dataclasses import dataclass, fields, replace
-from itertools import count, product
-from string import ascii_lowercase
 
 import manifold3d
 import numpy as np
 
 from ..parts import Part, Step, is_of
-from ..parts.part import digest_of
+from ..parts.part import digest_of, letters_in_turn
 from .joints import ROOT_MM, Joint, hole_of, pin_of
 from .plane import Plane, plane_in_mm
 from .solids import Tracked, tracked
@@ -118,7 +115,7 @@ class Cut(Step):
                 groups.append((side, solids))
         groups += [("", [pin]) for pin in pins] if self.keep == "both" else []
         made = []
-        for letters, (side, solids) in zip(_keys(), groups, strict=False):
+        for letters, (side, solids) in zip(letters_in_turn(), groups, strict=False):
             if not solids:
                 continue
             mesh, origin = halves.tracked.back(solids)
@@ -137,13 +134,6 @@ class Cut(Step):
             return [toward_a, toward_b]  # a loose pin: nowhere
         # A ridge reaches beyond the plane, so near one a place may be on either side.
         return [] if self.dovetail is not None else [toward_a if side == "a" else toward_b]
-
-
-def _keys() -> Iterator[str]:
-    """What the parts of a cut are called: a, b … z, aa, ab …"""
-    for length in count(1):
-        for letters in product(ascii_lowercase, repeat=length):
-            yield "".join(letters)
 
 
 @dataclass(frozen=True, eq=False)
@@ -205,7 +195,9 @@ def joined_sides(part: Part, cut: Cut, halves: Halves):
                 solids[:] = [_only_if_left(one, one - hole) for one in solids]
         pin = placed_joint(part, halves.plane, joint, pin_of(joint, k))
         if joint.kind == "dowel":
-            pins.append(pin)
+            # A cut through several parts has its joints where they are, not once in each.
+            if any((one ^ pin).volume() > 0 for one in (*halves.a, *halves.b)):
+                pins.append(pin)
             continue
         own = sides[joint.on]
         shared = [(one ^ pin).volume() for one in own]

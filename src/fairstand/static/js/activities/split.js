@@ -72,6 +72,7 @@ register("split", {
     othersShown: false,
     cutAt: { tilt: 0, toward: 0, offset: 10 },
     cutKerf: 0,
+    cutOf: "this", // or "all"
     cutKeep: "both",
     cutLoose: "stay",
     cutGap: 8,
@@ -259,14 +260,14 @@ register("split", {
       return `${grouped(side.volume_mm3)} mm³; ${hangs}`;
     },
     get canCut() {
-      return Boolean(this.cutTried?.sides.every((s) => s.bodies > 0));
+      return this.cutOf === "all" && this.severalParts && !this.cutMoved ? Boolean(this.cutTried) : Boolean(this.cutTried?.sides.every((s) => s.bodies > 0));
     },
     async takeCut() {
       const body = { ...this.cutBody, keep: this.cutKeep, loose: this.cutLoose };
       if (this.cutMoved) {
         body.key = this.cutMoved;
         if (this.cutFlipped) body.plate_normal = body.plate_normal.map((v) => -v); // a stays a
-      }
+      } else if (this.cutOf === "all" && this.severalParts) body.part = this.state.part.split(".")[0];
       const made = await this.edit("cut", body);
       if (made) this.endCut();
     },
