@@ -14,10 +14,11 @@ from fairstand.demo.pieces import PIECES
 from printability.edits import edit_from
 from printability.errors import EditError
 from printability.findings import Severity
+from printability.handover import part_named
 from printability.mesh import Mesh, as_solid, facet_areas, facet_normals, mesh_of, volume_mm3
 from printability.parts import WHOLE, Frame, Part, anchor_at
 from printability.reshaping import CHANGES, Reshape, flat_undersides, reshape_told, reshaped
-from printability.stance import Setup, fold, part_of
+from printability.stance import Setup, fold, part_of, parts_of
 from printability.ways_out import predict, reshapes_out, small_changes
 from solids import anchor_near, box, ours, reference, table
 
@@ -318,6 +319,52 @@ def test_a_hollow_piece_keeps_its_wall_and_drains(draws):
     assert drained.part.mesh.body_of_facet.max() == 0
     with pytest.raises(EditError, match="Nowhere is there room"):
         made(ours(box(3, 3, 30)), "hollow", wall_mm=2.0)
+
+
+def test_plugs_fit_their_holes_and_follow_the_surface(draws):
+    """Against the hole's own numbers: as long as the wall, less wide by the play, round outside."""
+    wall, play, wide = (float(v) for v in draws.uniform((1.5, 0.1, 3.0), (3, 0.3, 5.0)))
+    ball = ours(trimesh.creation.icosphere(subdivisions=4, radius=20))
+    size = (("wall_mm", wall), ("drain_mm", wide), ("plugs", "made"), ("play_mm", play))
+    step = Reshape("4", WHOLE, "hollow", DOWN, (), size)
+    body, *plugs = step.applied((whole(ball),))
+    assert [p.key for p in (body, *plugs)] == ["1", "p4a", "p4b"]
+    assert [part_named(p.key) for p in plugs] == ["plug 4a", "plug 4b"]
+    low, high = sorted(plugs, key=lambda p: p.mesh.vertices[:, 2].mean())
+    for plug, pole in ((low, 0.0), (high, 40.0)):
+        v = plug.mesh.vertices
+        middle = (v.min(axis=0) + v.max(axis=0)) / 2
+        assert plug.mesh.is_watertight
+        across = np.linalg.norm((v - middle)[:, :2], axis=1).max() * 2
+        assert across == pytest.approx(wide - 2 * play, abs=0.02)
+        # Its outer end is the ball's surface, to the fineness of that; inside it ends at the room.
+        out = np.abs(np.linalg.norm(v - (0, 0, 20), axis=1) - 20)
+        assert out.min() < 0.05
+        assert abs(v[:, 2] - pole).min() < 0.1
+        assert wall * 0.9 < np.ptp(v[:, 2]) < wall + 1.5
+        # In its hole it touches nothing: they share no volume, and the gap is the play.
+        shared = as_solid(plug.mesh) ^ as_solid(body.mesh)
+        assert shared.volume() == pytest.approx(0, abs=1e-9)
+        gap = trimesh.proximity.closest_point(reference(body.mesh), v)[1].min()
+        assert gap == pytest.approx(play, abs=0.05)
+    # A hole from outside has one too; nothing is made where none was asked for.
+    assert len(replace(step, size=size[:2]).applied((whole(ball),))) == 1
+    with pytest.raises(EditError, match="too thin"):
+        reshaped(whole(ball), replace(step, size=(*size[:1], ("drain_mm", 0.5), *size[2:])))
+
+
+def test_what_was_said_of_a_part_does_not_hold_for_its_plugs():
+    ball = ours(trimesh.creation.icosphere(subdivisions=3, radius=20))
+    hollow = edit_from("reshape", {"key": "1", "change": "hollow", "down": [0, 0, -1],
+                                   "size": {"plugs": "made", "wall_mm": 3}})  # fmt: skip
+    turn = edit_from("turn", {"x_deg": 40, "y_deg": 0, "z_deg": 0, "part": "1"})
+    cut = edit_from("cut", {"key": "1", "normal": [0, 0, 1], "point": [0, 0, 1]})
+    edits = [hollow, turn, cut]
+    assert fold(ball, edits, part="1").angles_deg == (40, 0, 0)
+    assert fold(ball, edits, part="p1a").angles_deg == (0, 0, 0)
+    # A cut of the piece leaves its plugs whole, and each fits where it was.
+    keys = [part.key for part in parts_of(ball, fold(ball, edits))]
+    assert keys == ["1.a", "1.b", "p1a", "p1b"]
 
 
 def test_a_post_stands_on_what_is_below():
