@@ -162,10 +162,14 @@ def hollow(ground: Ground, places, size: dict) -> Worked:
         raise EditError(f"Nowhere is there room inside walls of {wall:g} mm.")
     take, said, plugs = list(rooms), [], []
     if size["drain_mm"] > 0:
+        wide = size["drain_mm"]
         for room in rooms:
-            take += _drains(ground, room, size["drain_mm"], said)
+            take += _drains(ground, room, wide, wide, said)
+        # A plug ends level with the room's end: it does not stand in it.
         narrower = [
-            hole for room in rooms for hole in _drains(ground, room, _plug_mm(size, "drain_mm"), [])
+            hole
+            for room in rooms
+            for hole in _drains(ground, room, _plug_mm(size, "drain_mm"), 0.0, [])
         ]
         walls = [_less(solid, rooms) for solid in ground.tracked.solids]
         plugs = _plugs(narrower, walls, size, said)
@@ -244,8 +248,10 @@ def _room(solid: manifold3d.Manifold, wall_mm: float) -> manifold3d.Manifold | N
     return None if room.is_empty() else room.simplify(0.1 * cell)
 
 
-def _drains(ground: Ground, room: manifold3d.Manifold, wide_mm: float, said: list[str]):
-    """Holes straight down and up from a room's lowest and highest place."""
+def _drains(
+    ground: Ground, room: manifold3d.Manifold, wide_mm: float, beyond_mm: float, said: list[str]
+) -> list[manifold3d.Manifold]:
+    """Holes straight down and up to a room's lowest and highest place, and so far beyond."""
     places = np.asarray(room.to_mesh64().vert_properties)[:, :3]
     z = ground.mesh.vertices[:, 2]
     out = []
@@ -253,8 +259,8 @@ def _drains(ground: Ground, room: manifold3d.Manifold, wide_mm: float, said: lis
         (places[np.argmin(places[:, 2])], float(z.min()) - 1.0, None),
         (places[np.argmax(places[:, 2])], None, float(z.max()) + 1.0),
     ):
-        bottom = low if low is not None else float(pick[2]) - wide_mm
-        top = high if high is not None else float(pick[2]) + wide_mm
+        bottom = low if low is not None else float(pick[2]) - beyond_mm
+        top = high if high is not None else float(pick[2]) + beyond_mm
         hole = manifold3d.Manifold.cylinder(top - bottom, wide_mm / 2, wide_mm / 2, 32)
         out.append(hole.translate((float(pick[0]), float(pick[1]), bottom)))
         where = "lowest" if low is not None else "highest"
@@ -284,9 +290,10 @@ def drain(ground: Ground, places, size: dict) -> Worked:
         if not np.isfinite(deep):
             raise EditError("There is no room behind that place.")
         wide = size["wide_mm"]
-        long = deep + 0.5 * wide
         where = np.column_stack([_axes_along(n), at])
-        for among, width in ((take, wide), (narrower, _plug_mm(size, "wide_mm"))):
+        for among, width, long in (
+            (take, wide, deep + 0.5 * wide), (narrower, _plug_mm(size, "wide_mm"), deep),
+        ):  # fmt: skip
             hole = manifold3d.Manifold.cylinder(long + wide, width / 2, width / 2, 32)
             among.append(hole.translate((0, 0, -long)).transform(where))
     plugs = _plugs(narrower, ground.tracked.solids, size, said)

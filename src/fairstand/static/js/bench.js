@@ -134,6 +134,7 @@ Alpine.data("bench", () => mixed(...everyActivity().map((a) => a.data ?? {}), wa
 
   async show(state) {
     if (state.process !== this.state.process) this.weights = {}; // each process has its own
+    const isAnother = state.part !== this.state.part;
     this.state = state;
     this.threshold = state.threshold_deg;
     this.offer = null;
@@ -141,6 +142,7 @@ Alpine.data("bench", () => mixed(...everyActivity().map((a) => a.data ?? {}), wa
     if (state.note) this.problem = state.note;
     this.keepChosen(state);
     view.setState(Alpine.raw(state));
+    if (isAnother) view.frame(null, null); // a plug and what it closes are not of one size
     this.drawSupports();
     view.setThreshold(this.threshold);
     view.setMeasures(Alpine.raw(state.measures));

@@ -108,7 +108,7 @@ export class Tower {
       const y = this.#y(finding.z_mm);
       if (y < 0 || y > height) continue;
       const island = finding.kind === "island";
-      const pin = make("g", { "data-pin": finding.id, style: "cursor:pointer" });
+      const pin = make("g", { "data-pin": finding.id, class: "cursor-pointer" });
       pin.append(make("title", {}, `${finding.number}: ${finding.title}, z = ${finding.z_mm.toFixed(2)} mm`));
       pin.append(make("rect", { x: width - RIGHT, y: y - 7, width: RIGHT, height: 14, fill: "transparent" }));
       pin.append(make("path", {

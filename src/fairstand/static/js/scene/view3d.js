@@ -252,7 +252,7 @@ export class View3D {
     this.draw();
   }
 
-  // From where the eye is, a place in the middle with so many mm around it.
+  // From where the eye is, a place in the middle with so many mm around it; null for all there is.
   frame(point, span) {
     const way = this.camera.position.clone().sub(this.controls.target).normalize();
     const azimuth = (Math.atan2(way.x, -way.y) * 180) / Math.PI;
