@@ -168,6 +168,23 @@ def test_a_cut_along_a_face_and_through_three_points(server, bench, page, t_file
     assert page.locator("[data-cut-side]").count() == 2
     page.keyboard.press("Escape")
     assert page.locator('[data-part="cut"]').is_hidden()
+    # A second plane through every part that the first one left, at once, and taken back at once.
+    bench.do("cut-level")
+    bench.fill("cut-offset", 40)
+    assert page.locator('[data-field="cut-of"]').is_hidden()
+    bench.do("take-cut")
+    page.wait_for_selector("[data-show-part]")
+    bench.settled()
+    bench.do("cut-level")
+    bench.fill("cut-tilt", 90)
+    bench.fill("cut-offset", 1)
+    page.locator('[data-field="cut-of"]').select_option("all")
+    bench.do("take-cut")
+    page.wait_for_function("() => document.querySelectorAll('[data-show-part]').length === 4")
+    bench.settled()
+    assert parts(bench) == ["1.a.a", "1.a.b", "1.b.a", "1.b.b"]
+    bench.do("undo")
+    assert parts(bench) == ["1.a", "1.b"]
 
 
 def test_a_cut_is_dragged_again_seen_together_and_named(server, bench, page, t_file):
