@@ -52,14 +52,18 @@ def faces_to_stand_on(hull: ConvexHull, middle_mm: np.ndarray) -> list[Face]:
     whole = np.bincount(face_of, area, count)
     mean = np.stack([np.bincount(face_of, area * normals[:, i], count) for i in range(3)], axis=1)
     mean /= np.linalg.norm(mean, axis=1, keepdims=True)
-    faces = [Face(tuple(down), float(one)) for down, one in zip(mean, whole, strict=True)]
-    largest = np.argsort([-face.area_mm2 for face in faces], kind="stable")
-    if len(faces) <= _MOST_FACES:
-        return [faces[i] for i in largest]
-    steadiest = np.argsort(-_tip_angles(points_mm, hull, face_of, middle_mm), kind="stable")
+    largest = np.argsort(-whole, kind="stable").tolist()
+
+    def faces(numbers) -> list[Face]:
+        return [Face(tuple(mean[i].tolist()), float(whole[i])) for i in numbers]
+
+    if count <= _MOST_FACES:
+        return faces(largest)
+    steady = -_tip_angles(points_mm, hull, face_of, middle_mm)
+    steadiest = np.argsort(steady, kind="stable").tolist()
     chosen = set(largest[: _MOST_FACES // 2])
     chosen.update([i for i in steadiest if i not in chosen][: _MOST_FACES // 2])
-    return [faces[i] for i in largest if i in chosen]
+    return faces(i for i in largest if i in chosen)
 
 
 def _faces_of(planes: np.ndarray, area: np.ndarray) -> np.ndarray:
@@ -89,8 +93,10 @@ def _tip_angles(points, hull, face_of, middle) -> np.ndarray:
     around = np.stack([corners, np.roll(corners, -1, 1), np.roll(corners, -2, 1)], axis=2)
     start, end, third = around.reshape(-1, 3).T
     of = np.repeat(face_of, 3)
-    key = np.stack([of, np.minimum(start, end), np.maximum(start, end)], axis=1)
-    _, which, times = np.unique(key, axis=0, return_index=True, return_counts=True)
+    # An edge of a face in one number: rows are much slower to tell apart.
+    many = np.int64(len(points))
+    key = (of * many + np.minimum(start, end)) * many + np.maximum(start, end)
+    _, which, times = np.unique(key, return_index=True, return_counts=True)
     rim = which[times == 1]
     start, end, third, of = start[rim], end[rim], third[rim], of[rim]
     normal = hull.equations[np.repeat(np.arange(len(corners)), 3)[rim], :3]

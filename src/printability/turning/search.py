@@ -210,14 +210,19 @@ def propose(
     with_volume = weights.get("volume", 0.0) > 0
     flat_rows = scorer.rank(flats)
     stick = Yardstick(np.concatenate([found.rows, flat_rows]), weights)
+
+    def refined_from(downs, rows, steps_deg, progress):
+        if scorer.coarse is None:
+            return _refined(scorer.rank, stick, downs, rows, steps_deg, with_volume, progress)
+        # On the copy alone, which is twice as quick; what it leads to is ranked like the others.
+        rough = scorer.coarse.score(downs, with_volume)
+        at, _ = _refined(scorer.coarse.score, stick, downs, rough, steps_deg, with_volume, progress)
+        return at, scorer.rank(at, with_volume)
+
     seeds = _apart(found.downs, stick.badness(found.rows), _SEEDS, _APART_DEG)
-    refined = _refined(
-        scorer.rank, stick, found.downs[seeds], found.rows[seeds], _STEPS_DEG, with_volume, progress
-    )
+    refined = refined_from(found.downs[seeds], found.rows[seeds], _STEPS_DEG, progress)
     near = np.argsort(stick.badness(flat_rows), kind="stable")[:_FLATS]
-    settled = _refined(
-        scorer.rank, stick, flats[near], flat_rows[near], _FLAT_STEPS_DEG, with_volume, None
-    )
+    settled = refined_from(flats[near], flat_rows[near], _FLAT_STEPS_DEG, None)
     off = stick.badness(settled[1]) < stick.badness(flat_rows[near]) - _FLAT_GAIN
     downs = np.concatenate([flats, refined[0], settled[0][off]])
     rows = np.concatenate([flat_rows, refined[1], settled[1][off]])
