@@ -4,6 +4,7 @@ import numpy as np
 
 from ..compiled import compiled
 from ..mesh.index import first_hit
+from ..mesh.nearest import _nearest
 
 
 @compiled
@@ -115,17 +116,25 @@ def inward_thickness(vertices, facets, order, box, first_leaf, normals, places, 
 
 
 @compiled
-def between_cells(values, x, y, z):
-    """A value between the cells of a net, linear along each axis."""
-    nx, ny, nz = values.shape
-    i = min(max(int(np.floor(x)), 0), nx - 2)
-    j = min(max(int(np.floor(y)), 0), ny - 2)
-    k = min(max(int(np.floor(z)), 0), nz - 2)
-    fx, fy, fz = x - i, y - j, z - k
-    low = (values[i, j, k] * (1 - fx) + values[i + 1, j, k] * fx) * (1 - fy) + (
-        values[i, j + 1, k] * (1 - fx) + values[i + 1, j + 1, k] * fx
-    ) * fy
-    high = (values[i, j, k + 1] * (1 - fx) + values[i + 1, j, k + 1] * fx) * (1 - fy) + (
-        values[i, j + 1, k + 1] * (1 - fx) + values[i + 1, j + 1, k + 1] * fx
-    ) * fy
-    return low * (1 - fz) + high * fz
+def measure_depths(vertices, facets, order, box, first_leaf, near, low, cell, deep):
+    """How deep some cells of a net are below a surface, written over what was thought so far.
+
+    What is outside is below nothing.
+    """
+    any_way = np.zeros(3)
+    p = np.empty(3)
+    for i in range(near.shape[0]):
+        p[0] = low[0] + cell * i
+        for j in range(near.shape[1]):
+            p[1] = low[1] + cell * j
+            for k in range(near.shape[2]):
+                if not near[i, j, k]:
+                    continue
+                p[2] = low[2] + cell * k
+                # It is no farther than cells on the other side say.
+                reach = abs(deep[i, j, k]) * 1.001 + 1e-9
+                which, far = _nearest(
+                    vertices, facets, order, box, first_leaf, p, any_way, -1.0, reach
+                )
+                if which >= 0:
+                    deep[i, j, k] = far if deep[i, j, k] > 0 else -far
