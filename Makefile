@@ -4,7 +4,7 @@ PORT ?= 8000
 VENV := .venv
 BIN := $(VENV)/bin
 
-.PHONY: demo test bench bench-check assets lint format clean
+.PHONY: demo test test-deep bench bench-check assets lint format clean
 
 demo: $(VENV)/.runtime
 	@exec $(BIN)/fairstand serve --demo --port $(PORT)
@@ -17,6 +17,11 @@ test: $(VENV)/.dev
 	@echo "Compiling (the first time one to two minutes) …"
 	@$(BIN)/python -c "from fairstand.warm_up import warm_up; warm_up()"
 	$(BIN)/python -m pytest -n 2 --dist worksteal
+
+# Five times as many random cases.
+test-deep: $(VENV)/.dev
+	@sh tools/need_chromium.sh
+	FAIRSTAND_DEPTH=5 $(BIN)/python -m pytest -n 2 --dist worksteal
 
 bench: $(VENV)/.dev
 	$(BIN)/python -m benchmarks
