@@ -40,7 +40,7 @@ FAIRSTAND_WARM_UP = os.environ.get("FAIRSTAND_WARM_UP", "on") != "off"
 # From so many facets on, every way to stand it is looked at only when asked for.
 FAIRSTAND_ASKED_FROM_FACETS = 40_000
 # In how many directions every way to stand it is looked at.
-FAIRSTAND_DIRECTIONS = int(os.environ.get("FAIRSTAND_DIRECTIONS", "2000"))
+FAIRSTAND_DIRECTIONS = max(int(os.environ.get("FAIRSTAND_DIRECTIONS", "2000")), 50)
 FAIRSTAND_BACKGROUND_FACETS = int(os.environ.get("FAIRSTAND_BACKGROUND_FACETS", "400000"))
 # What may be kept of what was worked out: in memory, and in the cache folder.
 FAIRSTAND_MEMORY_BYTES = int(float(os.environ.get("FAIRSTAND_MEMORY_MB", "1500")) * 1e6)

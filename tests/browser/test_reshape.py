@@ -152,3 +152,68 @@ def test_what_cannot_be_changed_says_why(server, bench, page, bracket_file):
     bench.settled()
     bench.go("Reshape")
     assert page.locator("[data-made-change]").count() == 1
+
+
+def test_a_hinge_is_changed_a_fill_breaks_off_and_a_room_gets_plugs(
+    server, bench, page, bracket_file
+):
+    bench.bring_in(server.url, bracket_file)
+    plain = volume(bench)
+    bench.go("Reshape")
+    bench.look("below")
+    page.locator('[data-change="steepen"]').click()
+    bench.click_at([20, 0, 45])
+    whole = tried(bench)
+    bench.fill("change-begins_mm", 4)
+    bench.until("[data-change-text]", [whole])
+    from_farther = bench.page.locator("[data-change-text]").inner_text()
+    page.locator('[data-field="change-hinge"]').select_option("nearest side")
+    bench.settled()
+    bench.do("take-change")
+    page.wait_for_selector("[data-made-change]")
+    assert volume(bench) < plain
+    assert from_farther != whole
+    bench.do("undo")
+    assert volume(bench) == pytest.approx(plain)
+    # A fill that breaks off says by how many points it holds.
+    page.locator('[data-change="fill"]').click()
+    bench.click_at([20, 0, 45])
+    stays = tried(bench)
+    page.locator('[data-field="change-hold"]').select_option("breaks off")
+    bench.until("[data-change-text]", [stays])
+    assert "points" in " ".join(page.locator("[data-change-said]").all_inner_texts())
+    bench.do("end-change")
+    # Hollow with plugs: parts of their own, by the header; gone when it is taken back.
+    page.locator('[data-change="hollow"]').click()
+    tried(bench)
+    page.locator('[data-field="change-plugs"]').select_option("made")
+    page.wait_for_function(
+        "() => [...document.querySelectorAll('[data-change-said]')].some((p) => p.innerText.includes('plug'))"
+    )
+    bench.settled()
+    bench.do("take-change")
+    page.wait_for_selector("[data-made-change]")
+    part = page.locator('[data-field="part"]')
+    names = part.locator("option").all_inner_texts()
+    assert names[0] == "whole piece"
+    assert names[1].startswith("plug ")
+    part.select_option(names[1])
+    page.wait_for_function(f"() => {VIEW}.size[2] < 10")
+    bench.settled()
+    bench.do("undo")
+    bench.settled()
+    assert part.is_hidden()
+    page.wait_for_function(f"() => {VIEW}.size[2] === 60")
+
+
+def test_low_points_are_levelled_before_the_foot_is_flattened(server, bench, page, bracket_file):
+    bench.bring_in(server.url, bracket_file)
+    bench.go("Turn")
+    bench.fill("turn-x", 3)
+    bench.go("Reshape")
+    page.locator('[data-change="flatten"]').click()
+    tried(bench)
+    assert bench.field("change-sink_mm") > 0
+    bench.do("level-first")
+    bench.go("Turn")
+    assert bench.field("turn-x") == pytest.approx(0, abs=0.01)

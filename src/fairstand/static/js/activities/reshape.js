@@ -55,6 +55,7 @@ register("reshape", {
     changePlace: null,
     changePoint: null,
     changeSize: {},
+    changeTurn: 0, // counts those that were begun
     changeBoth: false,
     changeTried: null,
     changeWork: null,
@@ -89,11 +90,13 @@ register("reshape", {
       this.endChange();
       if (again) return;
       this.changeTool = key;
+      this.changeTurn += 1;
       this.tryChange();
     },
     // A change that was made, with its numbers, to be made otherwise.
     openChange(one) {
       this.endChange();
+      this.changeTurn += 1;
       Object.assign(this, { changeTool: one.change, changeKey: one.key, changeSize: { ...one.size }, changePoint: one.places_mm[0] ?? null });
       this.tryChange();
     },
@@ -196,7 +199,9 @@ register("reshape", {
       return `Problems ${g.before.problems} → ${g.after.problems}${changed.length ? `: ${changed.join(", ")}` : ""}.`;
     },
     async takeChange(insist = false) {
+      const turn = this.changeTurn;
       const made = await this.edit("reshape", { ...this.changeBody, insist });
+      if (turn !== this.changeTurn) return; // another one was begun meanwhile, and stays
       this.changeRefused = !made && !insist;
       if (made) this.endChange();
     },
