@@ -87,6 +87,10 @@ def test_many_drags_among_many_pillars_leave_nothing_behind(server, bench, page,
             now = _memory(page), _resident_mb(server.process.pid)
             before = before or now
     page.mouse.up()
+    # Let go, it is taken: on a busy machine that is a moment later.
+    page.wait_for_function(
+        f"(old) => JSON.stringify({contacts}) !== JSON.stringify(old)", arg=before_drag
+    )
     bench.settled()
     (geometries, textures, heap), resident = now
     (first_geometries, first_textures, first_heap), first_resident = before

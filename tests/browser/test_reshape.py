@@ -69,7 +69,13 @@ def test_a_fill_is_tried_dragged_taken_switched_and_undone(server, bench, page, 
     assert volume(bench) == pytest.approx(plain + 16_000, rel=1e-4)
     # A second change; the first off and on; their order; before and after.
     page.locator('[data-change="flatten"]').click()
-    bench.fill("change-sink_mm", 3)
+    # What was selected to be typed over stays so while the answer comes.
+    page.locator('[data-field="change-sink_mm"]').select_text()
+    tried(bench)
+    page.keyboard.type("3")
+    page.keyboard.press("Enter")
+    bench.settled()
+    assert bench.field("change-sink_mm") == 3
     tried(bench)
     bench.do("take-change")
     page.wait_for_function("() => document.querySelectorAll('[data-made-change]').length === 2")

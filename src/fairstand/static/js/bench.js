@@ -81,7 +81,14 @@ Alpine.data("bench", () => mixed(...everyActivity().map((a) => a.data ?? {}), wa
   barOf: (work) => ({ width: `${(work ? work.done : 0) * 100}%` }),
   dyed: (rgb) => ({ background: rgb }),
   // What is being typed stays, whatever an answer brings meanwhile.
-  typedOr: (field, value) => (field.dataset.typed ? field.value : value),
+  // As text: a number would be written anew each time, and what is selected to be typed over lost.
+  // Where another comes while the field waits to be typed in, typing replaces that one.
+  typedOr(field, value) {
+    if (field.dataset.typed) return field.value;
+    const text = String(value ?? "");
+    if (document.activeElement === field && field.value !== text) queueMicrotask(() => field.select());
+    return text;
+  },
   tidy: (value) => Number(Number(value).toFixed(4)),
 
   async init() {
