@@ -21,6 +21,7 @@ __all__ = [
     "Ground",
     "Worked",
     "down_of",
+    "less",
     "registered_change",
     "usual_size",
 ]
@@ -175,6 +176,13 @@ def ground_of(part: Part, down) -> Ground:
             "was made."
         )
     return Ground(part, plane, found)
+
+
+def less(solid: manifold3d.Manifold, others) -> manifold3d.Manifold:
+    """A solid without some others, one after another: joined first, one could be lost."""
+    for other in others:
+        solid = solid - other
+    return solid
 
 
 def down_of(part: Part, rotation: np.ndarray) -> tuple[float, float, float]:

@@ -15,7 +15,7 @@ from ..mesh.nearest import nearest_facing
 from ..parts import Anchor, Part, Step, is_of
 from ..parts.part import PLUG, digest_of, letters_in_turn
 from ..surface import SHOW, painted_sides
-from .changes import CHANGES, Ground, Worked, ground_of
+from .changes import CHANGES, Ground, Worked, ground_of, less
 
 __all__ = ["Reshape", "Reshaped", "reshape_told", "reshaped", "touches_show"]
 
@@ -201,8 +201,8 @@ def _reshaped(part: Part, step: Reshape) -> Reshaped:
     if not after:
         raise EditError("Nothing would be left of the part.")
     # Each place once, also where what is made at two places overlaps.
-    added = [_less(one, [*before, *worked.add[:i]]) for i, one in enumerate(worked.add)]
-    taken = [_less(t, worked.take[:i]) ^ s for i, t in enumerate(worked.take) for s in before]
+    added = [less(one, [*before, *worked.add[:i]]) for i, one in enumerate(worked.add)]
+    taken = [less(t, worked.take[:i]) ^ s for i, t in enumerate(worked.take) for s in before]
     added, taken = ([one for one in many if one.volume() > 0] for many in (added, taken))
     moved = sum(one.volume() for one in (*added, *taken))
     if not moved > 1e-9 * sum(abs(one.volume()) for one in before):
@@ -237,12 +237,6 @@ def _made(before: list[manifold3d.Manifold], worked: Worked) -> list[manifold3d.
         if one.status() != manifold3d.Error.NoError:
             raise EditError("The change leaves no closed surface.")
     return solids
-
-
-def _less(one: manifold3d.Manifold, others: list[manifold3d.Manifold]) -> manifold3d.Manifold:
-    for other in others:
-        one = one - other
-    return one
 
 
 def touches_show(part: Part, after: Part, strokes) -> bool:

@@ -10,7 +10,7 @@ import shapely
 from ..errors import EditError
 from ..mesh import Mesh, as_solid, facet_normals, mesh_of
 from . import _kernels, _net_kernels
-from .changes import Dimension, Ground, Worked, registered_change
+from .changes import Dimension, Ground, Worked, less, registered_change
 
 __all__ = ["thin_facets"]
 
@@ -166,40 +166,30 @@ def hollow(ground: Ground, places, size: dict) -> Worked:
         wide = size["drain_mm"]
         for room in rooms:
             take += _drains(ground, room, wide, wide, said)
+    if size["drain_mm"] > 0 and size["plugs"] == "made":
         # A plug ends level with the room's end: it does not stand in it.
-        narrower = [
-            hole
-            for room in rooms
-            for hole in _drains(ground, room, _plug_mm(size, "drain_mm"), 0.0, [])
-        ]
-        walls = [_less(solid, rooms) for solid in ground.tracked.solids]
-        plugs = _plugs(narrower, walls, size, said)
+        plug_mm = _plug_mm(size, "drain_mm")
+        narrower = [h for room in rooms for h in _drains(ground, room, plug_mm, 0.0, [])]
+        walls = [less(solid, rooms) for solid in ground.tracked.solids]
+        plugs = _plugs(narrower, walls, said)
     volume = sum(one.volume() for one in rooms)
     said.insert(0, f"{volume:,.0f} mm³ are hollow; the wall is an estimate from {wall:g} mm up.")
     return Worked(take=take, said=tuple(said), plugs=plugs)
 
 
-def _less(solid: manifold3d.Manifold, others) -> manifold3d.Manifold:
-    for other in others:
-        solid = solid - other
-    return solid
-
-
 def _plug_mm(size: dict, hole: str) -> float:
     """A plug's diameter: less than its hole's by the play all around."""
     wide = size[hole] - 2 * size["play_mm"]
-    if size["plugs"] == "made" and wide < _LEAST_PLUG_MM:
+    if wide < _LEAST_PLUG_MM:
         raise EditError(
             f"A plug for a hole of {size[hole]:g} mm with {size['play_mm']:g} mm of play would be "
             "too thin; make the hole wider or the play less."
         )
-    return max(wide, _LEAST_PLUG_MM)
+    return wide
 
 
-def _plugs(narrower, walls, size: dict, said: list[str]) -> list[manifold3d.Manifold]:
+def _plugs(narrower, walls, said: list[str]) -> list[manifold3d.Manifold]:
     """What narrower holes would take from the walls: a plug ends where the surface does."""
-    if size["plugs"] != "made":
-        return []
     found = [body for hole in narrower for wall in walls for body in (hole ^ wall).decompose()]
     # A shaving where a hole grazes something else closes nothing.
     most = max((one.volume() for one in found), default=0.0)
@@ -297,12 +287,13 @@ def drain(ground: Ground, places, size: dict) -> Worked:
             raise EditError("There is no room behind that place.")
         wide = size["wide_mm"]
         where = np.column_stack([_axes_along(n), at])
-        for among, width, long in (
-            (take, wide, deep + 0.5 * wide), (narrower, _plug_mm(size, "wide_mm"), deep),
-        ):  # fmt: skip
+        holes = [(take, wide, deep + 0.5 * wide)]
+        if size["plugs"] == "made":
+            holes.append((narrower, _plug_mm(size, "wide_mm"), deep))
+        for among, width, long in holes:
             hole = manifold3d.Manifold.cylinder(long + wide, width / 2, width / 2, 32)
             among.append(hole.translate((0, 0, -long)).transform(where))
-    plugs = _plugs(narrower, ground.tracked.solids, size, said)
+    plugs = _plugs(narrower, ground.tracked.solids, said) if narrower else []
     return Worked(take=take, said=tuple(said), plugs=plugs)
 
 

@@ -16,6 +16,8 @@ __all__ = ["Tracked", "tracked"]
 # The solids of a mesh as it lies: making them costs as much as cutting them, and a plane that is
 # dragged cuts the same part over and over.
 _AS_IT_LIES: WeakKeyDictionary = WeakKeyDictionary()
+# Those of finer meshes are made each time: nobody weighs what solids keep in memory.
+_MOST_KEPT_FACETS = 400_000
 
 
 class Tracked:
@@ -96,7 +98,9 @@ def tracked(part: Part, axes: np.ndarray, heights: tuple[float, ...], within: fl
     if not any((np.abs(z - height) <= within).any() for height in heights):
         found = _AS_IT_LIES.get(part.mesh)
         if found is None:
-            found = _AS_IT_LIES[part.mesh] = Tracked(part, np.eye(3), part.mesh.vertices)
+            found = Tracked(part, np.eye(3), part.mesh.vertices)
+            if len(part.mesh.facets) <= _MOST_KEPT_FACETS:
+                _AS_IT_LIES[part.mesh] = found
         return found.turned(part, axes) if found.are_sound else None
     places = part.mesh.vertices @ axes.T
     for height in heights:

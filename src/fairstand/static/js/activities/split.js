@@ -268,8 +268,9 @@ register("split", {
         body.key = this.cutMoved;
         if (this.cutFlipped) body.plate_normal = body.plate_normal.map((v) => -v); // a stays a
       } else if (this.cutOf === "all" && this.severalParts) body.part = this.state.part.split(".")[0];
+      const at = this.cutAt;
       const made = await this.edit("cut", body);
-      if (made) this.endCut();
+      if (made && this.cutAt === at) this.endCut(); // one begun meanwhile stays open
     },
     endCut() {
       this.cutTool = this.cutMoved = "";
