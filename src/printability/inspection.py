@@ -38,7 +38,7 @@ from .layers import (
     hair_mm,
     hanging_parts,
     island_weight,
-    layers_beside,
+    layers_between,
     layers_that_reach,
     layers_together,
     levels,
@@ -50,6 +50,7 @@ from .layers import (
 )
 from .mesh import Fault, Mesh, facet_areas, facet_boxes, find_faults, first_hits, joined
 from .process import Process
+from .prop_layers import Known, Say, known_beside
 from .supports import Contact, Fitted
 from .surface import (
     SHOW,
@@ -67,7 +68,7 @@ from .surface import (
     underside_slopes,
 )
 
-__all__ = ["Inspection", "PatchLook", "inspect_model"]
+__all__ = ["Inspection", "PatchLook", "inspect_between", "inspect_model"]
 
 # Patches smaller than this are not looked at one by one, mm2 (from memory).
 SPECK_MM2 = 0.5
@@ -115,8 +116,8 @@ class Inspection:
         Painted sides.
     bare : Inspection, optional
         Of the same without supports: what those do not touch is taken from it.
-    prop_layers : Layers, optional
-        Of the supports alone, each by itself.
+    say : Say, optional
+        Which supports have a say in what hangs in a layer; of one with ``bare``.
     """
 
     mesh: Mesh
@@ -126,7 +127,7 @@ class Inspection:
     own_layers: Layers
     sides: np.ndarray | None = None
     bare: "Inspection | None" = field(default=None, repr=False)
-    prop_layers: Layers | None = field(default=None, repr=False)
+    say: Say | None = field(default=None, repr=False)
     _hanging: dict[int, list[Hanging]] = field(default_factory=dict, repr=False)
     _arches: dict[float, list[bool]] = field(default_factory=dict, repr=False)
     _looks: dict[float, list[PatchLook]] = field(default_factory=dict, repr=False)
@@ -301,54 +302,25 @@ class Inspection:
     def hanging(self, k: int) -> list[Hanging]:
         """Bridges and ledges of one layer, worked out once."""
         k = int(k)
-        if k not in self._hanging and self.bare is not None and not self._touched[k]:
+        if k in self._hanging:
+            return self._hanging[k]
+        own = self.say(k) if self.say is not None else frozenset()
+        if self.bare is not None and not own:
             self._hanging[k] = self.bare.hanging(k)
-        if k not in self._hanging:
-            self._hanging[k] = hanging_parts(
-                self.layers, k, self.process["notable_mm"], self.limits_mm
-            )
-        return self._hanging[k]
+            return self._hanging[k]
+        found = self.bare.beside.hanging.get((k, own)) if own else None
+        if found is None:
+            limits = self.limits_mm
+            found = hanging_parts(self.layers, k, self.process["notable_mm"], limits)
+            if own:
+                self.bare.beside.keep(k, own, found)
+        self._hanging[k] = found
+        return found
 
     @cached_property
-    def _touched(self) -> np.ndarray:
-        """(n,) bool: layers in which supports may hold something, or hang themselves.
-
-        Those in which a support comes near a hanging part of the model, or is not found, box by
-        box, within half of what is listed of where it was in the layer below.
-        """
-        n, near = self.layers.count, self.process["notable_mm"] / 2
-        props = self.prop_layers
-        out = np.zeros(n, bool)
-        start = props.layer_start
-        box = props.loop_box_mm
-        for k in range(1, n):
-            own = box[start[k] : start[k + 1]] if k < props.count else box[:0]
-            below = box[start[k - 1] : start[k]] if k - 1 < props.count else box[:0]
-            if not len(own) and not len(below):
-                continue
-            if len(own):
-                if len(own) != len(below):
-                    out[k] = True
-                    continue
-                inside = (own[:, :2] >= below[:, :2] - near) & (own[:, 2:] <= below[:, 2:] + near)
-                if not inside.all():
-                    out[k] = True
-                    continue
-            parts = self.bare.hanging(k) if k in self._bare_reaching else ()
-            if not parts:
-                continue
-            both = np.concatenate([own, below])
-            low, high = both[:, :2] - near, both[:, 2:] + near
-            for part in parts:
-                points = np.concatenate(part.loops)
-                if ((low <= points.max(axis=0)) & (high >= points.min(axis=0))).all(axis=1).any():
-                    out[k] = True
-                    break
-        return out
-
-    @cached_property
-    def _bare_reaching(self) -> set[int]:
-        return set(self.bare.reaching.tolist())
+    def beside(self) -> Known:
+        """What is known of it with supports beside it."""
+        return known_beside(self.spans, self.process["notable_mm"] / 2)
 
     @cached_property
     def reaching(self) -> np.ndarray:
@@ -359,7 +331,7 @@ class Inspection:
     def spans(self) -> tuple[Hanging, ...]:
         """Bridges and ledges of all layers that are long enough to be listed."""
         if self.bare is not None:
-            _ = self.bare.spans, self._touched  # on all threads, before those ask for it
+            _ = self.bare.beside  # on all threads, before those ask for it
         with ThreadPoolExecutor(THREADS) as pool:
             return tuple(part for own in pool.map(self.hanging, self.reaching) for part in own)
 
@@ -510,15 +482,13 @@ def inspect_model(
     h = process.layer_height_mm
     if model_layers is None:
         model_layers = slice_layers(mesh, h, progress)
-    layers, props = model_layers, None
-    if supports:
-        own = [_layers_of(support, h) for support in supports]
-        props = layers_beside(max(own, key=lambda one: one.count), own)
-        layers = layers_together(model_layers, *own)
+    own = [_layers_of(support, h) for support in supports]
+    layers = layers_together(model_layers, *own) if supports else model_layers
     if not supports:
         bare = None
-    whole = Inspection(mesh, list(supports), process, layers, model_layers, sides, bare, props)
+    whole = Inspection(mesh, list(supports), process, layers, model_layers, sides, bare)
     if bare is not None:
+        whole.say = Say(bare.beside, whole.supports, own)
         # What supports do not change.
         for name in ("slopes_deg", "areas_mm2", "hair_mm", "thin", "faults"):
             if name in bare.__dict__:
@@ -535,6 +505,34 @@ def inspect_model(
             for name in names:
                 getattr(whole, name)
     return whole
+
+
+def inspect_between(bare: Inspection, supports: list[Fitted], first: int, end: int) -> Inspection:
+    """The same model with supports, sliced in layers ``first`` to before ``end`` alone.
+
+    What hangs in all of these but the first is what a whole look finds there; which of it closes
+    gradually is told by the model's own layers. Nothing else but what contacts hold is of use.
+
+    Parameters
+    ----------
+    bare : Inspection
+        Of the model without supports.
+    supports : list of Fitted
+        At least one.
+    first, end : int
+    """
+    h = bare.process.layer_height_mm
+    model = layers_between(bare.own_layers, first, end)
+    whole = [_layers_of(support, h) for support in supports]
+    own = [layers_between(layers, first, end) for layers in whole]
+    look = Inspection(
+        bare.mesh, list(supports), bare.process, layers_together(model, *own), model, bare.sides,
+        bare, Say(bare.beside, list(supports), whole),
+    )  # fmt: skip
+    known = {name: getattr(bare, name) for name in ("slopes_deg", "areas_mm2", "_arch_rule")}
+    known["reaching"] = np.arange(first + 1, min(end, model.count))
+    look.__dict__.update(known)
+    return look
 
 
 # Layers of supports that are still about.

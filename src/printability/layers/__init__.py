@@ -19,7 +19,7 @@ from .plane import PlaneSection, plane_section
 from .slicing import (
     THREADS,
     Layers,
-    layers_beside,
+    layers_between,
     layers_together,
     outline_at,
     outlines,
@@ -61,7 +61,7 @@ __all__ = [
     "island_weight",
     "layer_count",
     "layer_picture",
-    "layers_beside",
+    "layers_between",
     "layers_that_reach",
     "layers_together",
     "levels",

@@ -226,8 +226,11 @@ def first_right(grid, segs, x, y):
 
 
 @compiled
-def ray(grid, segs, x, y, dx, dy):
-    """Distance along a direction of length 1 to the first segment; infinite without one."""
+def ray(grid, segs, x, y, dx, dy, most=np.inf):
+    """Distance along a direction of length 1 to the first segment; infinite without one.
+
+    Beyond ``most`` it need not be looked for.
+    """
     x0, y0, cell, nx, ny, start, member = grid
     # Where the line is within the grid.
     t_in, t_out = 0.0, np.inf
@@ -255,7 +258,7 @@ def ray(grid, segs, x, y, dx, dy):
             )
         tx = (x0 + (cx + (1 if dx > 0 else 0)) * cell - x) / dx if abs(dx) > 1e-300 else np.inf
         ty = (y0 + (cy + (1 if dy > 0 else 0)) * cell - y) / dy if abs(dy) > 1e-300 else np.inf
-        if best <= min(tx, ty):
+        if best <= min(tx, ty) or min(tx, ty) > most:
             return best
         if tx <= ty:
             cx += 1 if dx > 0 else -1

@@ -18,6 +18,8 @@ _ANGLES = 180  # half turns are tried at this many angles before the best is ref
 _FARTHER = 0.01
 # Places whose distances differ by no more than this part are as far as each other.
 _ALIKE = 0.002
+# So few segments are gone through one by one rather than cell by cell.
+_FEW = 16
 
 
 @compiled
@@ -305,8 +307,10 @@ def free_tips(edges, held, least, most):
 
 
 @compiled
-def _ray(x, y, dx, dy, segments):
-    """Distance along a ray to the first segment, infinite where there is none."""
+def _first(grid, segments, x, y, dx, dy, most):
+    """Distance along a ray to the first segment, infinite where there is none up to ``most``."""
+    if segments.shape[0] > _FEW:
+        return ray(grid, segments, x, y, dx, dy, most)
     best = np.inf
     for i in range(segments.shape[0]):
         best = min(
@@ -319,76 +323,100 @@ def _ray(x, y, dx, dy, segments):
 
 
 @compiled
-def _crossing(x, y, angle, free, held):
-    """Length of the line through the point between what holds, infinite if an end is free."""
+def _crossing(x, y, angle, free, held, grid_f, grid_h, most):
+    """Length of the line through the point between what holds, infinite if an end is free.
+
+    Also infinite where it is not below ``most``.
+    """
     dx, dy = np.cos(angle), np.sin(angle)
     total = 0.0
     for sign in (1.0, -1.0):
-        to_held = _ray(x, y, sign * dx, sign * dy, held)
-        to_free = _ray(x, y, sign * dx, sign * dy, free)
-        # Where the layer's edge is straight above that of the one below, it is held there.
-        if not to_held <= to_free + 1e-6:
-            return np.inf
+        to_held = _first(grid_h, held, x, y, sign * dx, sign * dy, most - total)
         total += to_held
+        if not total < most:
+            return np.inf
+        # Where the layer's edge is straight above that of the one below, it is held there.
+        if to_held > _first(grid_f, free, x, y, sign * dx, sign * dy, to_held) + 1e-6:
+            return np.inf
     return total
 
 
 @compiled
-def shortest_crossing(x, y, free, held):
-    """Shortest held crossing through a point and its angle; infinite where there is none.
+def shortest_crossings(points, free, held):
+    """Shortest held crossing through each point, its angle, and the point, (p, 4).
 
-    Without a crossing, the angle is that towards the nearest held place. Also returns the
-    point, taken inside by a hair where it was on the edge.
+    Infinite where there is none; the angle is that towards the nearest held place then. A point
+    is taken inside by a hair where it was on the edge.
     """
-    hx, hy = _nearest(x, y, held)
-    # A point on the free edge is taken inside by a hair: the inside is left of every edge.
-    ix, iy = 0.0, 0.0
-    for i in range(free.shape[0]):
-        if _distance(x, y, free[i : i + 1]) < 1e-6:
-            ux, uy = free[i, 2] - free[i, 0], free[i, 3] - free[i, 1]
-            length = np.hypot(ux, uy)
-            if length > 0:
-                ix -= uy / length
-                iy += ux / length
-    inward = np.hypot(ix, iy)
-    if inward > 0:
-        # Far enough that an edge which rounding made crooked is not in the way.
-        hair = 0.01 * np.hypot(hx - x, hy - y)
-        x, y = x + hair * ix / inward, y + hair * iy / inward
-    # Straight to the nearest held place and on is often the shortest, and near a free edge it
-    # may be the only line that stays inside.
-    best_angle = np.arctan2(hy - y, hx - x)
-    best = _crossing(x, y, best_angle, free, held)
-    step = np.pi / _ANGLES
-    for i in range(_ANGLES):
-        length = _crossing(x, y, i * step, free, held)
-        if length < best:
-            best, best_angle = length, i * step
-    if not np.isfinite(best):
-        return np.inf, np.arctan2(hy - y, hx - x), x, y
-    while step > 1e-7:
-        for angle in (best_angle - step / 2, best_angle + step / 2):
-            length = _crossing(x, y, angle, free, held)
+    grid_f, grid_h = build_grid(free), build_grid(held)
+    out = np.empty((points.shape[0], 4))
+    for p in range(points.shape[0]):
+        x, y = points[p, 0], points[p, 1]
+        hx, hy = _nearest(x, y, held)
+        # A point on the free edge is taken inside by a hair: the inside is left of every edge.
+        ix, iy = 0.0, 0.0
+        for i in range(free.shape[0]):
+            if _distance(x, y, free[i : i + 1]) < 1e-6:
+                ux, uy = free[i, 2] - free[i, 0], free[i, 3] - free[i, 1]
+                length = np.hypot(ux, uy)
+                if length > 0:
+                    ix -= uy / length
+                    iy += ux / length
+        inward = np.hypot(ix, iy)
+        if inward > 0:
+            # Far enough that an edge which rounding made crooked is not in the way.
+            hair = 0.01 * np.hypot(hx - x, hy - y)
+            x, y = x + hair * ix / inward, y + hair * iy / inward
+        # Straight to the nearest held place and on is often the shortest, and near a free edge
+        # it may be the only line that stays inside.
+        towards = np.arctan2(hy - y, hx - x)
+        best_angle = towards
+        best = _crossing(x, y, best_angle, free, held, grid_f, grid_h, np.inf)
+        step = np.pi / _ANGLES
+        for i in range(_ANGLES):
+            length = _crossing(x, y, i * step, free, held, grid_f, grid_h, best)
             if length < best:
-                best, best_angle = length, angle
-        step /= 2
-    return best, best_angle, x, y
+                best, best_angle = length, i * step
+        if np.isfinite(best):
+            while step > 1e-7:
+                for angle in (best_angle - step / 2, best_angle + step / 2):
+                    length = _crossing(x, y, angle, free, held, grid_f, grid_h, best)
+                    if length < best:
+                        best, best_angle = length, angle
+                step /= 2
+        else:
+            best_angle = towards
+        out[p, 0], out[p, 1], out[p, 2], out[p, 3] = best, best_angle, x, y
+    return out
 
 
 @compiled
 def near_loops(points, ends, queries, reach):
     """Whether queries (q, 2) are within loops, or no farther from one than their reach.
 
-    ``points`` are the loops' points one loop after another, ``ends`` where each ends. Queries are
-    in order of y, so that an edge is held against those beside it only.
+    ``points`` are the loops' points one loop after another, ``ends`` where each ends.
     """
-    count = queries.shape[0]
-    odd = np.zeros(count, np.bool_)
-    near = np.zeros(count, np.bool_)
-    most = 0.0
+    x0, y0 = points[:, 0].min(), points[:, 1].min()
+    x1, y1 = points[:, 0].max(), points[:, 1].max()
+    found = np.zeros(queries.shape[0], np.bool_)
+    asked = np.empty(queries.shape[0], np.int64)
+    count, most = 0, 0.0
+    for q in range(queries.shape[0]):
+        x, y = queries[q, 0], queries[q, 1]
+        if max(x0 - x, x - x1, y0 - y, y - y1, 0.0) <= reach[q]:
+            asked[count] = q
+            count += 1
+            most = max(most, reach[q])
+    if count == 0:
+        return found
+    # In order of y, so that an edge is held against those beside it only.
+    asked = asked[:count]
+    height = np.empty(count)
     for i in range(count):
-        most = max(most, reach[i])
-    y = queries[:, 1].copy()
+        height[i] = queries[asked[i], 1]
+    order = np.argsort(height)
+    asked, y = asked[order], height[order]
+    odd = np.zeros(count, np.bool_)
     first = 0
     for end in ends:
         for p in range(first, end):
@@ -399,11 +427,14 @@ def near_loops(points, ends, queries, reach):
             low = np.searchsorted(y, min(ay, by) - most, side="left")
             high = np.searchsorted(y, max(ay, by) + most, side="right")
             for i in range(low, high):
-                dx, dy = queries[i, 0] - ax, queries[i, 1] - ay
+                a = asked[i]
+                dx, dy = queries[a, 0] - ax, queries[a, 1] - ay
                 if (ay <= y[i]) != (by <= y[i]):
                     if dx < dy / uy * ux:
                         odd[i] = not odd[i]
                 t = min(max((dx * ux + dy * uy) / length, 0.0), 1.0)
-                near[i] |= (dx - t * ux) ** 2 + (dy - t * uy) ** 2 <= reach[i] * reach[i]
+                found[a] |= (dx - t * ux) ** 2 + (dy - t * uy) ** 2 <= reach[a] * reach[a]
         first = end
-    return odd | near
+    for i in range(count):
+        found[asked[i]] |= odd[i]
+    return found

@@ -21,6 +21,7 @@ from .levels import hair_mm, layer_count, levels
 __all__ = [
     "Layers",
     "layers_beside",
+    "layers_between",
     "layers_together",
     "outline_at",
     "outlines",
@@ -251,6 +252,19 @@ def layers_together(first: Layers, *others: Layers) -> Layers:
     """
     found = layers_beside(first, [first, *others])
     return first if found is first else with_unions(found)
+
+
+def layers_between(layers: Layers, first: int, end: int) -> Layers:
+    """The same with nothing but layers ``first`` to before ``end``; their numbers stay."""
+    bounds = layers.layer_start[np.clip([first, end], 0, layers.count)]
+    a, b = layers.loop_start[bounds]
+    return Layers(
+        layers.layer_height_mm,
+        layers.points[a:b],
+        layers.loop_start[bounds[0] : bounds[1] + 1] - a,
+        np.clip(layers.layer_start, *bounds) - bounds[0],
+        layers.open_chains,
+    )
 
 
 def layers_beside(first: Layers, parts: list[Layers]) -> Layers:

@@ -15,6 +15,7 @@ ledges beside it.
 import math
 from concurrent.futures import ThreadPoolExecutor
 from dataclasses import dataclass, field
+from functools import cached_property
 from itertools import pairwise
 
 import manifold3d
@@ -97,19 +98,16 @@ class Hanging:
         """
         if not self.loops:
             return np.zeros(len(points_mm), np.bool_)
-        ends = np.cumsum([len(loop) for loop in self.loops])
-        loops = np.concatenate(self.loops)
-        points, reach = np.asarray(points_mm, np.float64), np.asarray(reach_mm, np.float64)
-        low, high = loops.min(axis=0), loops.max(axis=0)
-        apart = np.maximum(np.maximum(low - points, points - high), 0.0).max(axis=1, initial=0.0)
-        found = np.zeros(len(points), np.bool_)
-        asked = np.flatnonzero(apart <= reach)
-        asked = asked[np.argsort(points[asked, 1], kind="stable")]
-        if len(asked):
-            found[asked] = _kernels.near_loops(
-                loops, ends, np.ascontiguousarray(points[asked]), np.ascontiguousarray(reach[asked])
-            )
-        return found
+        points, ends = self._outline
+        return _kernels.near_loops(
+            points, ends, np.ascontiguousarray(points_mm, np.float64),
+            np.ascontiguousarray(reach_mm, np.float64),
+        )  # fmt: skip
+
+    @cached_property
+    def _outline(self) -> tuple[np.ndarray, np.ndarray]:
+        """All points of the outline, and where each loop ends."""
+        return np.concatenate(self.loops), np.cumsum([len(loop) for loop in self.loops])
 
 
 def layers_that_reach(layers: Layers, under_mm2: np.ndarray, least_mm: float) -> np.ndarray:
@@ -185,16 +183,14 @@ def hanging_parts(
         x, y, distance = _kernels.farthest_point(edges, held, least_mm)
         if distance < least_mm:
             continue
-        worst = [_measured(x, y, distance, free, held)]
+        worst = _measured(np.array([[x, y, distance]]), free, held)
         if worst[0][0] == "ledge" and distance > limits_mm[0] / 2:
             # The worst is a ledge; what spans too far beside it is a bridge all the same.
-            for bx, by, far in _kernels.places_inside(edges, held, 0.45 * limits_mm[0], _ASIDE):
-                beside = _measured(bx, by, far, free, held)
-                if beside[0] == "bridge":
-                    worst.append(beside)
+            places = _kernels.places_inside(edges, held, 0.45 * limits_mm[0], _ASIDE)
+            worst += [one for one in _measured(places, free, held) if one[0] == "bridge"]
         if distance > limits_mm[1] and len(free):
-            for tx, ty, far in _kernels.free_tips(edges, held, limits_mm[1], _TIPS):
-                worst.append(_measured(tx, ty, far, free, held))
+            tips = _kernels.free_tips(edges, held, limits_mm[1], _TIPS)
+            worst += _measured(tips, free, held)
         area, (cx, cy) = _area_and_middle(hanging[r])
         kinds = set()
         for n, (kind, span, x, y, angle) in enumerate(
@@ -257,12 +253,15 @@ def _area_and_middle(loops: list[np.ndarray]) -> tuple[float, tuple[float, float
     return area, (float(x), float(y))
 
 
-def _measured(x, y, distance, free, held) -> tuple[str, float, float, float, float]:
-    """Kind, length, place and angle of what hangs at a point."""
-    span, angle, x, y = _kernels.shortest_crossing(x, y, free, held)
-    span, distance = span + 2 * _TRACE_MM, distance + _TRACE_MM
-    across = span <= _ACROSS * distance
-    return ("bridge", span, x, y, angle) if across else ("ledge", distance, x, y, angle)
+def _measured(places: np.ndarray, free, held) -> list[tuple[str, float, float, float, float]]:
+    """Kind, length, place and angle of what hangs at places (p, 3): x, y, how far it is held."""
+    found = []
+    crossings = _kernels.shortest_crossings(np.ascontiguousarray(places[:, :2]), free, held)
+    for distance, (span, angle, x, y) in zip(places[:, 2], crossings.tolist(), strict=True):
+        span, distance = span + 2 * _TRACE_MM, float(distance) + _TRACE_MM
+        across = span <= _ACROSS * distance
+        found.append(("bridge", span, x, y, angle) if across else ("ledge", distance, x, y, angle))
+    return found
 
 
 def just_inside(segs: np.ndarray, ends: np.ndarray) -> np.ndarray:

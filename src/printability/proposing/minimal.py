@@ -53,6 +53,35 @@ def made_minimal(search: "Search", supports: tuple[Support, ...], only=None, ful
         rest = tuple(s for s in supports if s.key in kept and s.key != key)
         if not _more(search, rest, only, allowed):
             kept.remove(key)
+    _bring_back(search, supports, kept, fitted, only, allowed)
+    if not fully:
+        return tuple(s for s in supports if s.key in kept)
+    near = _Near(search, [*own, *(fitted[key] for key in kept)])
+    waiting = []
+    for i, key in enumerate(reversed(kept[:])):
+        search.progress("Leaving out what is not needed", 0.85 + 0.05 * i / len(supports))
+        if key in steady:
+            continue
+        if not fitted[key].contacts:
+            waiting.append(key)
+        elif not near.misses(key, tuple(s for s in supports if s.key in kept), only, allowed):
+            kept.remove(key)
+            near.leave_out(key)
+    added = _bring_back(search, supports, kept, fitted, only, allowed)
+    place = {key: fitted[key].contact_mm for key in kept}
+    # What is brought back may do for its neighbours, which were missed without it.
+    waiting += [
+        key for key in kept
+        if key not in steady and key not in waiting
+        and any(math.dist(place[key], place[one]) <= 3 * _APART_MM for one in added)
+    ]  # fmt: skip
+    left = [s for s in supports if s.key in kept]
+    return _in_batches(search, left, waiting, place, only, allowed)
+
+
+def _bring_back(search: "Search", supports, kept: list[str], fitted, only, allowed) -> list[str]:
+    """Add again to those kept what a full look misses; what was added."""
+    added: list[str] = []
     for _ in range(_MOST_LOOKS):
         rest = tuple(s for s in supports if s.key in kept)
         back = _more(search, rest, only, allowed)
@@ -67,24 +96,23 @@ def made_minimal(search: "Search", supports: tuple[Support, ...], only=None, ful
             if all(math.dist(place, fitted[k].contact_mm) > _APART_MM for k in again):
                 again.append(at)
         kept += again
-    if not fully:
-        return tuple(s for s in supports if s.key in kept)
-    place = {key: fitted[key].contact_mm for key in kept}
-    return _in_batches(search, [s for s in supports if s.key in kept], place, only, allowed)
+        added += again
+    return added
 
 
-def _in_batches(search: "Search", kept: list[Support], place: dict, only, allowed):
-    """The same by full looks: supports far from each other are left out together.
+def _in_batches(
+    search: "Search", kept: list[Support], waiting: list[str], place: dict, only, allowed
+):
+    """Leave out more by full looks: supports far from each other are left out together.
 
     What comes back is laid to the one nearest to it, and the rest are tried again without that
     one, which has its turn later. So every one that goes was left out in a full look, and every
     one that stays was missed when it alone was left out, as far as there are looks.
     """
-    waiting = [s.key for s in reversed(kept)]
     layers = search.own.own_layers
     points = max(len(layers.points) + SIDES * layers.count * len(kept), 1)
     most = min(max(_POINTS_IN_ALL // points, _LEAST_BATCHES), _MOST_BATCHES)
-    looks, count = 0, max(len(kept), 1)
+    looks, count = 0, max(len(waiting), 1)
     while waiting and looks < most:
         trial: list[str] = []
         for key in waiting:
@@ -156,6 +184,20 @@ class _Near:
                     for k in range(level - self.around, level + self.around + 1)
                 )
             )
+        finally:
+            self.contact[key] = one
+
+    def misses(self, key: str, kept: tuple[Support, ...], only, allowed: list[Finding]) -> bool:
+        """Whether the layers around a contact, with all that is kept but for it, show so."""
+        one, level = self.contact[key], self.level[key]
+        del self.contact[key]
+        try:
+            if self._island_comes_back(one, level):
+                return True
+            first, end = max(level - self.around, 0), level + self.around + 1
+            rest = tuple(s for s in kept if s.key != key)
+            found = self.search.left_between(rest, first, end)
+            return bool(_beyond([f for f in found if only is None or only(f)], allowed))
         finally:
             self.contact[key] = one
 
@@ -254,9 +296,13 @@ def _tally(search: "Search", supports: tuple[Support, ...], only=None) -> list[F
 
 def _more(search, supports, only, allowed: list[Finding]) -> list[Finding]:
     """Findings that are not among those allowed, or worse than they were."""
+    return _beyond(_tally(search, supports, only), allowed)
+
+
+def _beyond(findings: list[Finding], allowed: list[Finding]) -> list[Finding]:
     found = []
     unused = list(allowed)
-    for finding in _tally(search, supports, only):
+    for finding in findings:
         same = [
             f for f in unused
             if f.kind == finding.kind and math.dist(f.center_mm, finding.center_mm)

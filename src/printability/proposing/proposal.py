@@ -7,7 +7,7 @@ from dataclasses import dataclass, replace
 import numpy as np
 
 from ..findings import Finding, Ledger, find
-from ..inspection import Inspection, inspect_model
+from ..inspection import Inspection, inspect_between, inspect_model
 from ..layers import slice_layers
 from ..mesh import rotation_about_axes
 from ..parts import Part
@@ -26,6 +26,8 @@ __all__ = ["CURABLE", "Proposal", "Search", "Unreachable", "propose"]
 
 # Kinds of finding that a contact can cure.
 CURABLE = ("island", "jump", "bridge", "ledge", "overhang", "footing", "wobble")
+# Those that can be judged by a few layers.
+_HANGING = ("jump", "bridge", "ledge", "overhang")
 _MOST_ROUNDS = 8
 # Turns looked at where a proposal weighs much.
 _MOST_FLATS, _DIRECTIONS = 12, 150
@@ -152,6 +154,16 @@ class Search:
         """What is to be cleared with some supports more."""
         placed, look = self.look(supports)
         return self.open(self.ledger(placed, look))
+
+    def left_between(self, supports: tuple[Support, ...], first: int, end: int) -> list[Finding]:
+        """What is to be cleared of what hangs in some layers, and of overhangs anywhere."""
+        placed = stand(self.part, replace(self.setup, supports=(*self.setup.supports, *supports)),
+                       self.base)  # fmt: skip
+        if not placed.standing:
+            return self.left(supports)
+        look = inspect_between(self.own, placed.standing, max(first - 1, 0), end)
+        found = self.open(self.ledger(placed, look, _HANGING))
+        return [f for f in found if f.kind == "overhang" or first <= f.layer < end]
 
 
 def propose(

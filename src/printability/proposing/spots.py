@@ -410,14 +410,14 @@ class Round:
         holds = level <= _NEARER * pieces.reach_mm[None, :]
         usable = np.ones(len(pool), bool)
         tall = 1 + 0.5 * middle[pool, 2] / max(float(middle[:, 2].max()), 1e-9)
-        reason = ""
+        reason, whole = "", float(area.sum())
+        would = holds[:, open_] @ area[open_]
         for _ in range(_MOST_IN_LAYER):
             if float(area[open_].sum()) <= allowed:
                 return
-            gain = (holds[:, open_] @ area[open_]) / tall
-            gain[~usable] = 0.0
+            gain = np.where(usable, would / tall, 0.0)
             best = int(np.argmax(gain))
-            if gain[best] <= 0:
+            if gain[best] <= 1e-9 * whole:
                 break
             place = middle[pool[best]]
             found = None
@@ -431,7 +431,9 @@ class Round:
                 apart = np.linalg.norm(middle[pool] - place, axis=1)
                 usable[apart < 0.8] = False
                 continue
-            open_ &= ~holds[best]
+            fresh = np.flatnonzero(open_ & holds[best])
+            would -= holds[:, fresh] @ area[fresh]
+            open_[fresh] = False
             usable[best] = False
         rest = np.flatnonzero(open_)
         if len(rest) and float(area[rest].sum()) > allowed:

@@ -8,7 +8,6 @@ the ledge limit of where the patch rests on what is below it needs no contact.
 import hashlib
 import math
 from dataclasses import dataclass
-from functools import cached_property
 from threading import Lock
 from weakref import WeakKeyDictionary
 
@@ -18,7 +17,7 @@ from scipy.sparse.csgraph import dijkstra
 
 from ..mesh import Mesh, facet_areas
 from ..process import Process
-from ._held_kernels import distances, in_sight
+from ._held_kernels import distances, in_sight, over_of_pieces
 
 __all__ = ["Held", "HeldPieces", "held_by_contacts", "held_in_sum", "held_pieces"]
 
@@ -88,10 +87,8 @@ def held_by_contacts(
 
 def held_in_sum(found: "HeldPieces", total_mm2: float, contacts: int) -> Held:
     """What pieces of a patch come to, for so many contacts."""
-    by_contact = np.zeros(contacts)
-    held = found.area_mm2 * _part_below(found.over_mm)
-    by = found.contact
-    np.add.at(by_contact, by[by >= 0], held[by >= 0])
+    held, by = found.area_mm2 * found.part_held, found.contact
+    by_contact = np.bincount(by[by >= 0], held[by >= 0], contacts)
     left = max(float(total_mm2 - held.sum()), 0.0)
     return Held(total_mm2, left, tuple(float(v) for v in by_contact))
 
@@ -103,6 +100,9 @@ class HeldPieces:
     Attributes
     ----------
     corners_mm : (p, 3, 3) float
+    middle_mm : (p, 2) float
+        The middle of each, seen from above.
+    area_mm2 : (p,) float
     facet : (p,) int
         Of the mesh.
     reach_mm : (p,) float
@@ -111,29 +111,20 @@ class HeldPieces:
         At each corner, how much farther it is than what holds; below 0 where it is held.
     contact : (p,) int
         The contact that holds it, -1 for none.
+    is_open : (p,) bool
+        Whether all of it is unheld.
+    part_held : (p,) float
     """
 
     corners_mm: np.ndarray
+    middle_mm: np.ndarray
+    area_mm2: np.ndarray
     facet: np.ndarray
     reach_mm: np.ndarray
     over_mm: np.ndarray
     contact: np.ndarray
-
-    @cached_property
-    def middle_mm(self) -> np.ndarray:
-        """(p, 2) float: the middle of each, seen from above."""
-        return np.ascontiguousarray(self.corners_mm.mean(axis=1)[:, :2])
-
-    @cached_property
-    def is_open(self) -> np.ndarray:
-        """(p,) bool: whether all of it is unheld."""
-        return self.over_mm.min(axis=1) > 0
-
-    @cached_property
-    def area_mm2(self) -> np.ndarray:
-        """(p,) float: area of each."""
-        a, b, c = self.corners_mm.transpose(1, 0, 2)
-        return 0.5 * np.linalg.norm(np.cross(b - a, c - a), axis=1)
+    is_open: np.ndarray
+    part_held: np.ndarray
 
 
 def held_pieces(
@@ -160,10 +151,10 @@ def held_pieces(
         better = along < way[near]
         way[near[better]] = along[better]
         owner[near[better]] = c
-    # Below 0 is held; the largest such depth of contact or hinge counts.
-    over = np.minimum(way[field.vertex] - field.reach[:, None], field.rim_over[field.vertex])
-    by = np.where(way[field.vertex].min(axis=1) <= field.reach, owner[field.vertex].max(axis=1), -1)
-    return HeldPieces(field.corners, field.facet, field.reach, over, by)
+    return HeldPieces(
+        field.corners, field.middle_mm, field.area_mm2, field.facet, field.reach,
+        *over_of_pieces(field.vertex, field.reach, way, owner, field.rim_over),
+    )  # fmt: skip
 
 
 class _Field:
@@ -186,6 +177,9 @@ class _Field:
         )
         self.places = flat[first]
         self.vertex = vertex.reshape(-1, 3)
+        self.middle_mm = np.ascontiguousarray(self.corners.mean(axis=1)[:, :2])
+        a, b, c = self.corners.transpose(1, 0, 2)
+        self.area_mm2 = 0.5 * np.linalg.norm(np.cross(b - a, c - a), axis=1)
         self.reach = reach[self.of]
         self.facet = facets[self.of]
         # Beyond a few pieces more than the limit it does not matter how far.
@@ -353,14 +347,3 @@ def _hinge_distance(mesh: Mesh, facets: np.ndarray, places: np.ndarray, most: fl
     if not len(segs):
         return np.full(len(places), np.inf)
     return distances(np.ascontiguousarray(places[:, :2]), np.ascontiguousarray(segs), most)
-
-
-def _part_below(values: np.ndarray) -> np.ndarray:
-    """Part of each triangle where a value given at its corners is below 0, taken as linear."""
-    values = np.where(np.isfinite(values), values, 1e9)
-    low, middle, high = np.sort(values, axis=1).T
-    with np.errstate(divide="ignore", invalid="ignore"):
-        one = low**2 / ((middle - low) * (high - low))
-        two = 1 - high**2 / ((high - low) * (high - middle))
-    return np.select([high <= 0, low >= 0, middle >= 0], [1.0, 0.0, np.nan_to_num(one)],
-                     np.nan_to_num(two))  # fmt: skip
