@@ -101,6 +101,7 @@ DATABASES = {
     "default": {
         "ENGINE": "django.db.backends.sqlite3",
         "NAME": DATA_DIR / "fairstand.sqlite3",
+        "CONN_MAX_AGE": None,  # the server's threads are few and stay
         "OPTIONS": {
             "timeout": 20,
             "transaction_mode": "IMMEDIATE",

@@ -48,3 +48,38 @@ def draw_lines(screen, edges, depth, ink):
             if 0 <= x < width and 0 <= y < height:
                 if az + t * (bz - az) <= depth[y, x] + 3.0:
                     ink[y, x] = True
+
+
+@compiled
+def paint(depth, facet, colour, ink, background, of_ink, jump, scale):
+    """Pixels (h, w, 3), each the mean of scale x scale finer ones; inked at outlines and steps.
+
+    A step is where the depth jumps between a pixel and the one to the left of it or above.
+    """
+    height, width = depth.shape
+    out = np.empty((height // scale, width // scale, 3), np.uint8)
+    of = np.empty(3)
+    for y in range(height // scale):
+        for x in range(width // scale):
+            of[:] = 0.0
+            for py in range(y * scale, (y + 1) * scale):
+                for px in range(x * scale, (x + 1) * scale):
+                    f = facet[py, px]
+                    inked = ink[py, px]
+                    for back in range(2):
+                        qy, qx = (py, px - 1) if back == 0 else (py - 1, px)
+                        if qy < 0 or qx < 0:
+                            continue
+                        beside = facet[qy, qx]
+                        steps = abs(depth[py, px] - depth[qy, qx]) > jump
+                        inked |= (f >= 0) != (beside >= 0) or (f >= 0 and steps)
+                    for c in range(3):
+                        if inked:
+                            of[c] += of_ink[c]
+                        elif f >= 0:
+                            of[c] += colour[f, c]
+                        else:
+                            of[c] += background[c]
+            for c in range(3):
+                out[y, x, c] = np.uint8(of[c] / (scale * scale))
+    return out

@@ -8,7 +8,7 @@ import io
 import numpy as np
 from PIL import Image, ImageDraw, ImageFont
 
-from ._drawing_kernels import draw_lines, rasterize
+from ._drawing_kernels import draw_lines, paint, rasterize
 from .colours import rgb
 from .mesh import Mesh, crease_edges, facet_normals
 
@@ -72,27 +72,14 @@ def drawing_png(
     colour = np.clip(shade[:, None] * base, 0, 255)
     if plum is not None:
         colour[plum] = 0.35 * colour[plum] + 0.65 * np.array(_PLUM)
-    image = np.empty((height, width, 3), np.float32)
-    image[:] = background
-    hit = facet >= 0
-    image[hit] = colour[facet[hit]]
-    edges = crease_edges(mesh)
     ink = np.zeros((height, width), np.bool_)
-    draw_lines(screen, edges, depth, ink)
-    rim = np.zeros_like(hit)
-    rim[:, 1:] |= hit[:, 1:] != hit[:, :-1]
-    rim[1:] |= hit[1:] != hit[:-1]
-    step = np.zeros_like(hit)
-    jump = 0.02 * max(width, height)
-    with np.errstate(invalid="ignore"):
-        step[:, 1:] |= np.abs(np.diff(depth, axis=1)) > jump
-        step[1:] |= np.abs(np.diff(depth, axis=0)) > jump
-    ink |= rim | (step & hit)
-    image[ink] = _INK
-    corners = [image[i::scale_up, j::scale_up] for i in range(scale_up) for j in range(scale_up)]
-    small = sum(corners) / len(corners)
+    draw_lines(screen, crease_edges(mesh), depth, ink)
+    pixels = paint(
+        depth, facet, colour, ink, np.array(background, float), np.array(_INK, float),
+        0.02 * max(width, height), scale_up,
+    )  # fmt: skip
     out = io.BytesIO()
-    picture = Image.fromarray(small.astype(np.uint8))
+    picture = Image.fromarray(pixels)
     if labels:
         where = _seen(np.array([place for _, place in labels]), azimuth_deg, elevation_deg)
         across = (where[:, 0] - middle[0]) * zoom + width / 2

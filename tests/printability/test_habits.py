@@ -53,10 +53,11 @@ def test_a_row_stands_along_the_free_rim_and_a_board_as_far_apart_as_it_says(dra
     contact = FDM.profiles["light"][0]
     assert all(c.diameter_mm == contact for f in row.fitted.values() for c in f.contacts)
     board = _by(mesh, HabitLine("any", stand="board", spacing_mm=spacing))
-    at = _places(board)
+    # What a wide board leaves unheld, the search holds.
+    at = _places(board)[["mine, line 1" in s.why for s in board.supports]]
     apart = np.linalg.norm(at[:, None] - at, axis=2) + 1e9 * np.eye(len(at))
+    assert len(at) > 6
     assert apart.min(axis=1) == pytest.approx(np.full(len(at), spacing), abs=1e-3)
-    assert all("mine, line 1" in s.why for s in board.supports)
 
 
 def test_the_first_line_that_fits_decides_and_what_is_left_alone_is_listed():

@@ -400,14 +400,13 @@ def _told(
 
 
 def proposal_key(now: Current) -> str:
-    """Names what the drawings of proposals are derived from."""
-    return f"{now.base_key}-{_map_key(now)}"
+    """Names what the drawings of proposals are derived from; not the present turn."""
+    return _map_key(now)
 
 
 def proposal_drawing(now: Current, down: np.ndarray) -> bytes:
-    """A small drawing of the piece stood with a direction down."""
-    scorer = scorer_of(now)
-    angles = turn_to(down, scorer, now.setup.rotation)
+    """A small drawing of the piece stood with a direction down, turned to it as imported."""
+    angles = turn_to(down, scorer_of(now))
     setup = replace(now.setup, supports=()).turned(angles)
     mesh = stand(now.part, setup).mesh
     plum = underside_slopes(mesh, now.layer_height_mm) < setup.effective_threshold_deg - 0.01

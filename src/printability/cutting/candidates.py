@@ -5,7 +5,6 @@ from dataclasses import dataclass
 
 import manifold3d
 import numpy as np
-from scipy.signal import find_peaks
 
 from ..mesh import Mesh, facet_areas, facet_normals
 from ..process import Process
@@ -105,6 +104,8 @@ def _by_sections(solid: manifold3d.Manifold, way: np.ndarray) -> list[Candidate]
     upright = solid.transform(np.column_stack([frame.axes, np.zeros(3)]))
     box = upright.bounding_box()
     low, high = box[2], box[5]
+    from scipy.signal import find_peaks  # takes a second to load, and few need it
+
     levels = low + (high - low) * (np.arange(_LEVELS) + 0.5) / _LEVELS
     area = np.array([upright.slice(float(z)).area() for z in levels])
     found = []
