@@ -134,6 +134,7 @@ def test_the_disc_shows_every_direction_once():
 
 @pytest.mark.django_db(transaction=True)
 def test_the_map_is_worked_out_in_the_background_and_proposes_the_table_s_top(bench, settings):
+    settings.FAIRSTAND_DIRECTIONS = 300
     assert bench.post("turning", only_if_known=True).json() == {"work": None}
     found = bench.turns()
     assert found["directions"] == settings.FAIRSTAND_DIRECTIONS

@@ -11,7 +11,7 @@ import time
 from pathlib import Path
 
 # By how much the server goes first.
-_NICE = 10
+_NICE = int(os.environ.get("FAIRSTAND_WORKER_NICE", "10"))
 
 
 def main() -> None:

@@ -186,8 +186,9 @@ register("prop", {
       return this.chosenSupports.length > 0 && this.chosenSupports.every((p) => "foot_mm" in p.size);
     },
     takeProfile(name, field) {
-      const [contact_mm, shaft_mm, foot_mm] = this.state.profiles[name];
       field.value = "";
+      if (!(name in this.state.profiles)) return null; // what stands for nothing chosen
+      const [contact_mm, shaft_mm, foot_mm] = this.state.profiles[name];
       const size = (p) => ({ contact_mm, shaft_mm, foot_mm, pad_mm: Math.max(foot_mm, (p.size.pad_mm * foot_mm) / p.size.foot_mm) });
       return this.edit("supports", { supports: this.chosenSupports.map((p) => ({ key: p.key, size: size(p) })), what: `${name} supports` });
     },
