@@ -167,6 +167,7 @@ def test_a_cut_along_a_face_and_through_three_points(server, bench, page, t_file
     assert bench.field("cut-tilt") == pytest.approx(tilt, abs=1.0)
     assert page.locator("[data-cut-side]").count() == 2
     page.keyboard.press("Escape")
+    bench.settled()  # what goes is gone with the next frame
     assert page.locator('[data-part="cut"]').is_hidden()
     # A second plane through every part that the first one left, at once, and taken back at once.
     bench.do("cut-level")
