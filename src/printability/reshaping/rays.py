@@ -56,6 +56,8 @@ class Ray:
         Whether it begins at a corner of what holds the underside, between two sides.
     is_outer : bool
         Whether the underside ends beside it.
+    bend : float
+        Where it becomes steep, round its rounded end; infinite where it does not.
     """
 
     foot: np.ndarray
@@ -67,6 +69,7 @@ class Ray:
     edge: int
     is_corner: bool = False
     is_outer: bool = False
+    bend: float = math.inf
 
     def from_mm(self, along: float) -> "Ray":
         """The way from a place of it on."""
@@ -76,6 +79,7 @@ class Ray:
         level = float(np.interp(along, self.at, self.own))
         return replace(
             self, foot=self.foot + self.way * along, foot_z=level, reach=self.reach - along,
+            bend=self.bend - along,
             at=np.append(0.0, self.at[further] - along), own=np.append(level, self.own[further]),
         )  # fmt: skip
 
@@ -99,10 +103,15 @@ def rays_of(under: Underside, beyond_mm: float = 0.0) -> list[list[Ray]]:
         )
     feet, ways = np.array([b.foot for b in begun]), np.array([b.way for b in begun])
     near = 1e-7 * _size(under)
+    # Those along its ends run a hair inside: along a rim of many edges they would meet one.
+    feet = feet - 1e-5 * _size(under) * np.array([b.outer for b in begun])
     reach = _kernels.reaches(
         np.ascontiguousarray(feet), np.ascontiguousarray(ways), under.held_segments,
         under.around, near, RIDGE * _size(under),
     )  # fmt: skip
+    bends = _crossed(feet, ways, under.segments(under.rounded))
+    bend = np.where(bends < reach[:, None], bends, -np.inf).max(axis=1, initial=-np.inf)
+    bend[bend < 0] = np.inf
     along = _looked_at(under, feet, ways, reach)
     inside = along.copy()
     inside[:, 0], inside[:, -1] = 1e-5 * reach, reach * (1 - 1e-5)
@@ -129,6 +138,7 @@ def rays_of(under: Underside, beyond_mm: float = 0.0) -> list[list[Ray]]:
                 one.edge,
                 one.is_corner,
                 bool(one.outer.any()),
+                float(bend[i]),
             )
         )
     return out
@@ -192,29 +202,39 @@ def _begun(under: Underside) -> list[_Begun]:
     return begun
 
 
-def _looked_at(under: Underside, feet, ways, reach) -> np.ndarray:
-    """(r, k) float: distances along ways at which heights are looked at.
-
-    Evenly, and on both sides of edges that they go on over: there the height jumps.
-    """
-    along = reach[:, None] * np.linspace(0, 1, LOOKED_AT)
-    if not len(under.passed):
-        return along
-    crossed = []
-    for a, b in under.segments(under.passed).reshape(-1, 2, 2):
+def _crossed(feet, ways, segments: np.ndarray) -> np.ndarray:
+    """(r, s) float: where along each way it goes over each segment; infinite where nowhere."""
+    if not len(segments):
+        return np.full((len(feet), 0), np.inf)
+    found = []
+    for a, b in segments.reshape(-1, 2, 2):
         v = b - a
         det = ways[:, 0] * v[1] - ways[:, 1] * v[0]
         safe = np.where(np.abs(det) > 1e-12, det, np.nan)
         w = a - feet
         t = (w[:, 0] * v[1] - w[:, 1] * v[0]) / safe
         k = (w[:, 0] * ways[:, 1] - w[:, 1] * ways[:, 0]) / safe
-        t = np.where((k >= -1e-9) & (k <= 1 + 1e-9) & (t > 0) & (t < reach), t, reach)
-        if (t < reach).any():
-            crossed += [np.clip(t - _BESIDE_MM, 0, reach), np.clip(t + _BESIDE_MM, 0, reach)]
-    if not crossed:
+        found.append(np.where((k >= -1e-9) & (k <= 1 + 1e-9) & (t > 0), t, np.inf))
+    return np.stack(found, axis=1)
+
+
+def _looked_at(under: Underside, feet, ways, reach) -> np.ndarray:
+    """(r, k) float: distances along ways at which heights are looked at.
+
+    Evenly, and on both sides of edges that they go on over: there the height jumps.
+    """
+    along = reach[:, None] * np.linspace(0, 1, LOOKED_AT)
+    over = np.concatenate([under.segments(under.passed), under.segments(under.rounded)])
+    if not len(over):
         return along
+    t = _crossed(feet, ways, over)
+    t = np.where(t < reach[:, None], t, reach[:, None])
+    t = t[:, (t < reach[:, None]).any(axis=0)]
+    if not t.shape[1]:
+        return along
+    crossed = [np.clip(t + by, 0, reach[:, None]) for by in (-_BESIDE_MM, _BESIDE_MM)]
     # The same number for all, those that are not crossed at their end.
-    more = np.sort(np.stack(crossed, axis=1), axis=1)[:, : 2 * _MOST_CROSSED]
+    more = np.sort(np.concatenate(crossed, axis=1), axis=1)[:, : 2 * _MOST_CROSSED]
     return np.sort(np.concatenate([along, more], axis=1), axis=1)
 
 

@@ -1,20 +1,24 @@
 """An underside as it stands: its facets seen from above, what holds it and where it ends."""
 
 from collections import deque
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from functools import cached_property
 
 import numpy as np
 
-from ..mesh import Mesh, facet_normals, first_hits
+from ..mesh import Mesh, facet_areas, facet_normals, first_hits
 from . import _kernels
 
-__all__ = ["Underside", "flat_undersides", "held_by_nearest_side", "underside_at"]
+__all__ = [
+    "Underside", "flat_undersides", "held_by_nearest_side", "underside_at", "with_its_end",
+]  # fmt: skip
 
 # A facet that leans less than this from upright is a wall (ours): seen from above it has no area.
 _WALL_NZ = 0.02
 # Held edges that follow each other and turn by less than this are one side (ours).
 _ONE_SIDE_DEG = 30.0
+# An edge is of a round where the surface turns by so much there (ours).
+_LEAST_TURN_DEG, _MOST_TURN_DEG = 0.3, 35.0
 # Where the surface beyond an edge goes down by this much of its way, it holds the edge (ours).
 _GOES_DOWN = 0.02
 
@@ -34,6 +38,12 @@ class Underside:
         Edges at which it ends.
     passed : (p, 2) int
         Edges that hold it too little to count, over which ways go on.
+    rounded : (b, 2) int
+        Edges at which it bends on upwards, round its outer end, where that is rounded.
+    radius_mm : float
+        Of that, 0 where it is not.
+    bend_deg : float
+        How steep it is there.
     """
 
     mesh: Mesh
@@ -41,6 +51,9 @@ class Underside:
     held: np.ndarray
     free: np.ndarray
     passed: np.ndarray = field(default_factory=lambda: np.zeros((0, 2), int))
+    rounded: np.ndarray = field(default_factory=lambda: np.zeros((0, 2), int))
+    radius_mm: float = 0.0
+    bend_deg: float = 0.0
 
     @cached_property
     def own(self) -> Mesh:
@@ -91,9 +104,9 @@ class Underside:
 
     def passing(self, edges: np.ndarray) -> "Underside":
         """The same with some of its held edges passed; (h,) bool."""
-        return Underside(
-            self.mesh, self.facets, self.held[~edges], self.free,
-            np.concatenate([self.passed, self.held[edges]]),
+        return replace(
+            self, held=self.held[~edges],
+            passed=np.concatenate([self.passed, self.held[edges]]),
         )  # fmt: skip
 
     def heights(self, points: np.ndarray) -> np.ndarray:
@@ -143,7 +156,7 @@ def held_by_nearest_side(under: Underside, at: np.ndarray) -> Underside:
     own[list(side)] = True
     # At the other sides it ends, as at its free edges.
     free = np.concatenate([under.free, under.held[~own]])
-    return Underside(under.mesh, under.facets, under.held[own], free, under.passed)
+    return replace(under, held=under.held[own], free=free)
 
 
 def _normals(mesh: Mesh) -> np.ndarray:
@@ -191,6 +204,67 @@ def underside_at(
     down = _goes_down(mesh, rim)
     ends = np.stack([mesh.facets.ravel()[rim], _next_vertex(mesh, rim)], axis=1)
     return Underside(mesh, np.flatnonzero(inside), ends[down], ends[~down])
+
+
+def with_its_end(under: Underside, threshold_deg: float) -> Underside:
+    """An underside with the steeper ones by which it goes on outwards and up.
+
+    They are what is left hanging where a taper takes away what is beside them: the round of an
+    edge, or a wall that leans. What holds it stays the same.
+    """
+    mesh = under.mesh
+    inside = np.zeros(len(mesh.facets), bool)
+    inside[under.facets] = True
+    z = mesh.vertices[mesh.facets, 2]
+    corners = mesh.vertices[mesh.facets[under.facets]].reshape(-1, 3)
+    low, size = float(corners[:, 2].min()), float(np.ptp(corners[:, :2], axis=0).max())
+    steep = (-_normals(mesh)[:, 2] > _WALL_NZ) & ~inside
+    steep &= ~flat_undersides(mesh, threshold_deg) & (z.min(axis=1) >= low - 1e-6)
+    # Higher up no taper comes.
+    high = float(corners[:, 2].max()) + size * float(np.tan(np.radians(min(threshold_deg, 85.0))))
+    steep &= z.min(axis=1) <= high
+    rim = _rim(mesh, inside)
+    rim = rim[~_goes_down(mesh, rim)]
+    beyond = mesh.twin[rim]
+    rim = rim[(beyond >= 0) & steep[np.maximum(beyond, 0) // 3]]
+    if not len(rim):
+        return under
+    rounded, radius, bend = _rounded(mesh, rim)
+    _flood(mesh, inside, [int(t) // 3 for t in mesh.twin[rim]], steep)
+    out = _rim(mesh, inside)
+    ends = np.stack([mesh.facets.ravel()[out], _next_vertex(mesh, out)], axis=1)
+    held = {tuple(edge) for edge in under.held.tolist()}
+    free = np.array([edge for edge in ends.tolist() if tuple(edge) not in held], int)
+    return replace(
+        under, facets=np.flatnonzero(inside), free=free.reshape(-1, 2), rounded=rounded,
+        radius_mm=radius, bend_deg=bend,
+    )  # fmt: skip
+
+
+def _rounded(mesh: Mesh, rim: np.ndarray) -> tuple[np.ndarray, float, float]:
+    """Of half-edges at which it becomes steep, those of a round: as vertices; radius and slope.
+
+    Strips c wide that turn by d at an edge lie round a circle of radius c / (2 tan(d / 2)).
+    """
+    one, two = rim // 3, mesh.twin[rim] // 3
+    normals = _normals(mesh)
+    ends = np.stack([mesh.facets.ravel()[rim], _next_vertex(mesh, rim)], axis=1)
+    a, b = mesh.vertices[ends[:, 0]], mesh.vertices[ends[:, 1]]
+    length = np.maximum(np.linalg.norm(b - a, axis=1), 1e-300)
+    # Positive where it is a ridge of the part, not a groove.
+    turn = np.arctan2(
+        (np.cross(normals[one], normals[two]) * (b - a)).sum(axis=1) / length,
+        (normals[one] * normals[two]).sum(axis=1),
+    )
+    areas = facet_areas(mesh)
+    wide = (areas[one] + areas[two]) / length
+    smooth = (turn > np.radians(_LEAST_TURN_DEG)) & (turn < np.radians(_MOST_TURN_DEG))
+    if length[smooth].sum() < 0.5 * length.sum():
+        return np.zeros((0, 2), int), 0.0, 0.0
+    radius = wide[smooth] / (2 * np.tan(turn[smooth] / 2))
+    slope = np.degrees(np.arccos(np.clip(-normals[:, 2], -1, 1)))
+    bend = (slope[one] + slope[two])[smooth] / 2
+    return ends[smooth], float(np.median(radius)), float(np.median(bend))
 
 
 def _flood(mesh: Mesh, inside: np.ndarray, start: list[int], allowed: np.ndarray) -> None:

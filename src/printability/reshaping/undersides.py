@@ -11,7 +11,7 @@ from ..mesh.nearest import nearest_facing
 from .changes import Dimension, Ground, Worked, registered_change
 from .perforated import breaking_off
 from .rays import Ray, rays_of, solid_between
-from .underside import Underside, flat_undersides, held_by_nearest_side, underside_at
+from .underside import Underside, flat_undersides, held_by_nearest_side, underside_at, with_its_end
 
 __all__ = ["ANGLE", "deep_enough", "fill_of", "holes_kept", "steepened", "underside_seen"]
 
@@ -19,7 +19,8 @@ __all__ = ["ANGLE", "deep_enough", "fill_of", "holes_kept", "steepened", "unders
 _MOST_EDGES, _OFF_MM = 1_500, (0.02, 0.1)
 # At outer corners of a wall, where a fill ends in a point.
 _CORNER_MM = 0.3
-_ARCH_STEPS = 24
+_ARCH_STEPS, _ROUND_STEPS = 24, 9
+_OVERLAP_MM, _BACK_MM = 0.01, 0.003
 # What an underside rises from: all that holds it, or the side nearest to the place.
 HINGES = ("all around", "nearest side")
 # Whether a fill stays, or is a support that is broken off.
@@ -83,6 +84,7 @@ def steepened(
         )
     if hinge == HINGES[1]:
         under = held_by_nearest_side(under, ground.at(place)[:2])
+    under = with_its_end(under, angle_deg)
     slope = math.tan(math.radians(angle_deg))
 
     def profile(one: Ray, other: Ray):
@@ -100,17 +102,58 @@ def steepened(
                 rise = np.sqrt(np.maximum(ray.reach**2 - (ray.reach - at) ** 2, 0.0))
             else:
                 rise = slope * at
+            # Below the line there is nothing but what is to go, so between places it may be lower.
+            low = np.minimum(
+                own, np.minimum(np.append(own[0], own[:-1]), np.append(own[1:], own[-1]))
+            )
             line = ray.foot_z + rise
-            for x, z, top in zip(at, own, line, strict=True):
+            for x, z, top in zip(at, low, line, strict=True):
                 if top > z + 1e-9:
                     points += [ray.place(x, top), ray.place(x, z - over)]
             points.append(ray.place(0.0, ray.foot_z))
-        return [points] if len(points) > 3 else None
+        if len(points) <= 3:
+            return None
+        return [points, *(_round_pieces(one, other, under, angle_deg) if shape != "round" else [])]
 
     solid = solid_between(rays_of(under, over), profile)
     if solid is None:
         raise EditError("This underside rises steeply enough already.")
     return solid
+
+
+def _round_pieces(one: Ray, other: Ray, under: Underside, angle_deg: float) -> list[list]:
+    """What is taken away besides, so that an outer end that was round is round above the taper.
+
+    Of the same radius: from where the taper's line touches the circle to where that is upright,
+    taken away in chords.
+    """
+    r, slope = under.radius_mm, math.tan(math.radians(angle_deg))
+    if not r or not math.isfinite(one.bend + other.bend):
+        return []
+    turn = np.radians(np.linspace(angle_deg, 90.0, _ROUND_STEPS))
+    out, up = r * (np.sin(turn) - 1), r * (math.cos(turn[0]) - np.cos(turn))
+    pieces: list[list] = [[] for _ in turn[1:]]
+    for ray in (one, other):
+        end = ray.bend + r * (1 - math.sin(math.radians(under.bend_deg)))
+        x = end + out
+        if x[0] < 0:
+            return []
+        z = ray.foot_z + slope * x[0] + up
+        line = ray.foot_z + slope * x - _OVERLAP_MM
+        for i, piece in enumerate(pieces):
+            # Along its chord a little back into the piece before it: else a film is left.
+            back = (z[i + 1] - z[i]) / (x[i + 1] - x[i]) * _BACK_MM
+            piece += [ray.place(x[i] - _BACK_MM, z[i] - back), ray.place(x[i + 1], z[i + 1])]
+            piece += [
+                ray.place(x[i] - _BACK_MM, line[i] - _BACK_MM),
+                ray.place(x[i + 1], line[i + 1]),
+            ]
+        # Beyond where it is upright there may be a trace of what was round.
+        pieces[-1] += [
+            ray.place(end + 0.01 * r, z[-1] + 0.2 * r),
+            ray.place(end + 0.01 * r, line[-1]),
+        ]
+    return pieces
 
 
 @registered_change(
