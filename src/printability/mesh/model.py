@@ -57,6 +57,14 @@ class Mesh:
         return FacetIndex(self.vertices, self.facets)
 
     @cached_property
+    def reach_mm(self) -> tuple[float, float]:
+        """Its greatest extent along an axis, and how far from the origin it comes along one."""
+        if not len(self.vertices):
+            return 0.0, 0.0
+        ends = [(float(c.min()), float(c.max())) for c in self.vertices.T]  # quick axis by axis
+        return max(b - a for a, b in ends), max(max(-a, b) for a, b in ends)
+
+    @cached_property
     def digest(self) -> str:
         """Names the mesh by all that it is made of."""
         content = hashlib.sha256(repr(self.grain_mm).encode())

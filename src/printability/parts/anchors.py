@@ -101,7 +101,7 @@ def facets_of(anchors: tuple[Anchor, ...], part: Part, reach_mm: float = REACH_M
     normals = np.divide(normals, length, out=np.zeros_like(normals), where=length > 0)
     if not len(mesh.facets):
         return np.full(len(points), -1)
-    extent, far = np.ptp(mesh.vertices, axis=0).max(), np.abs(mesh.vertices).max()
+    extent, far = mesh.reach_mm
     near = float(_ON_FACET * extent + _ROUNDED * far)
     found = facets_of_places(
         mesh.index, points, normals, _hints(anchors, part), FACING_COS, near, reach_mm
