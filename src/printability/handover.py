@@ -1,7 +1,7 @@
 """What leaves the workshop: files made of a placed model, checked before they are given out."""
 
 import re
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import manifold3d
 import numpy as np
@@ -21,6 +21,7 @@ from .mesh import (
 )
 from .parts import PLUG
 from .process import Process
+from .splitting.solids import tracked
 from .stance import Placed
 from .supports import KINDS
 
@@ -108,12 +109,46 @@ def stl_of(placed: Placed, title: str) -> bytes:
 
 def threemf_of(placed: Placed, title: str, colours: FacetColours | None = None) -> bytes:
     """3MF with the model as one object and every pillar as an object of type support."""
-    parts = [Part(title, placed.mesh, False, colours)]
+    parts = _apart(placed, title, colours)
     parts += [
         Part(f"{KINDS[s.support.kind].label.capitalize()} {s.support.key}", s.whole, True)
         for s in placed.standing
     ]
     return threemf.write(parts, title)
+
+
+def _apart(placed: Placed, title: str, colours: FacetColours | None) -> list[Part]:
+    """The model, and what is to be broken off it as a support."""
+    whole = Part(title, placed.mesh, False, colours)
+    if not placed.part.breaks_off:
+        return [whole]
+    facets = np.arange(len(placed.mesh.facets), dtype=np.int32)
+    found = tracked(replace(placed.part, mesh=placed.mesh, facet_from=facets), np.eye(3), (), 0.0)
+    if found is None:
+        return [whole]
+    off = [_solid(_on_plate(one, placed)) for one in placed.part.breaks_off]
+    model, held = found.solids, []
+    for one in off:
+        held += [left for solid in model if not (left := solid ^ one).is_empty()]
+        model = [rest for solid in model for rest in (solid - one).decompose()]
+    if not held or not model:
+        return [whole]
+    mesh, facet = found.back(model)
+    if colours is not None:
+        own = np.where(facet >= 0, colours.of_facet[facet], 0).astype(np.uint8)
+        colours = FacetColours(colours.palette, own)
+    support = mesh_of(manifold3d.Manifold.batch_boolean(held, manifold3d.OpType.Add))
+    return [Part(title, mesh, False, colours), Part(f"Breaks off {title}", support, True)]
+
+
+def _on_plate(mesh: Mesh, placed: Placed) -> Mesh:
+    """A surface in the import's own numbers where it stands."""
+    turn = placed.matrix[:3, :3]
+    facets = mesh.facets[:, ::-1] if np.linalg.det(turn) < 0 else mesh.facets
+    return Mesh(
+        np.ascontiguousarray(mesh.vertices @ turn.T + placed.matrix[:3, 3]),
+        np.ascontiguousarray(facets), mesh.grain_mm,
+    )  # fmt: skip
 
 
 def side_by_side(placed: list[Placed], process: Process, gap_mm: float = 5.0) -> list[np.ndarray]:
@@ -147,7 +182,8 @@ def all_parts_3mf(
     colours = colours or [None] * len(placed)
     for one, move, own in zip(placed, moves, colours, strict=True):
         name = f"{title}, {part_named(one.part.key)}".rstrip(", ")
-        parts.append(Part(name, one.mesh.moved(one.mesh.vertices + move), False, own))
+        for body in _apart(one, name, own):
+            parts.append(replace(body, mesh=body.mesh.moved(body.mesh.vertices + move)))
         for s in one.standing:
             label = f"{KINDS[s.support.kind].label.capitalize()} {s.support.key}, {name}"
             parts.append(Part(label, s.whole.moved(s.whole.vertices + move), True))

@@ -1,8 +1,11 @@
 """Changes of shape: against formulas, layers grown one from the other, and reference solids."""
 
+import io
 import math
+import zipfile
 from dataclasses import replace
 from itertools import pairwise
+from xml.etree import ElementTree
 
 import numpy as np
 import pytest
@@ -14,11 +17,11 @@ from fairstand.demo.pieces import PIECES
 from printability.edits import edit_from
 from printability.errors import EditError
 from printability.findings import Severity
-from printability.handover import part_named
+from printability.handover import part_named, threemf_of
 from printability.mesh import Mesh, as_solid, facet_areas, facet_normals, mesh_of, volume_mm3
 from printability.parts import WHOLE, Frame, Part, anchor_at
 from printability.reshaping import CHANGES, Reshape, flat_undersides, reshape_told, reshaped
-from printability.stance import Setup, fold, part_of, parts_of
+from printability.stance import Setup, fold, part_of, parts_of, stand
 from printability.ways_out import predict, reshapes_out, small_changes
 from solids import anchor_near, box, ours, reference, table
 
@@ -146,6 +149,45 @@ def test_a_rounded_edge_follows_a_taper(draws):
         assert found.taken_mm3 == pytest.approx(want, rel=5e-4)
         assert too_flat(found.part.mesh, angle) < 0.05
         assert grows(found.part.mesh, angle) < 0.01
+
+
+def objects_of(threemf: bytes):
+    """Type and volume of each object of a 3MF file, read as plain XML."""
+    with zipfile.ZipFile(io.BytesIO(threemf)) as package:
+        (name,) = [one for one in package.namelist() if one.endswith(".model")]
+        root = ElementTree.fromstring(package.read(name))
+    for one in root.findall(".//{*}object"):
+        places = [[float(v.get(axis)) for axis in "xyz"] for v in one.findall(".//{*}vertex")]
+        facets = [[int(t.get(name)) for name in ("v1", "v2", "v3")]
+                  for t in one.findall(".//{*}triangle")]  # fmt: skip
+        yield one.get("type"), volume_mm3(Mesh(np.array(places), np.array(facets, np.int32)))
+
+
+@pytest.mark.parametrize("cut", [False, True])
+@pytest.mark.parametrize("mirrored", [False, True])
+def test_what_breaks_off_is_written_as_support(cut, mirrored, draws):
+    mesh, size = ledge(), {"hold": "breaks off", "gap_mm": 0.3, "every_mm": 4.0, "point_mm": 1.0}
+    place = place_near(whole(mesh), np.array((15.0, 20.0, 50.0)))
+    scale = float(draws.uniform(0.5, 2)) if mirrored else 1.0
+    edits = [
+        edit_from("reshape", {"key": "1", "change": "fill", "down": list(DOWN),
+                              "places": [place.plain()], "size": size | {"angle_deg": 45.0}}),
+        edit_from("scale", {"x": scale, "y": scale, "z": scale}),
+        edit_from("turn", {"x_deg": 25, "y_deg": float(draws.uniform(0, 360)), "z_deg": 40}),
+    ]  # fmt: skip
+    if mirrored:
+        edits.append(edit_from("mirror", {"axis": "x"}))
+    if cut:
+        edits.append(edit_from("cut", {"key": "2", "normal": [0, 1, 0], "point": [0, 17, 0]}))
+    setup = fold(mesh, edits)
+    found, whole_mm3 = {"model": 0.0, "support": 0.0}, 0.0
+    for part in parts_of(mesh, setup):
+        whole_mm3 += volume_mm3(part.mesh)
+        for kind, volume in objects_of(threemf_of(stand(part, setup), "ledge")):
+            found[kind] += volume
+    assert found["model"] == pytest.approx(volume_mm3(mesh) * scale**3, rel=1e-5)
+    assert found["support"] == pytest.approx(whole_mm3 - found["model"], rel=2e-3)
+    assert found["support"] > 0.3 * 10 * 10 / 2 * 40 * scale**3  # a² / 2 by length, less its gap
 
 
 @pytest.mark.parametrize("shape", ["leaning wall", "mushroom", "cushion"])

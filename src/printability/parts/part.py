@@ -44,6 +44,9 @@ class Part:
         The mesh in the import's own numbers where nothing but its frame was changed since.
     within : tuple of (normal, point)
         Planes that it was cut along, in the import's own numbers, their normals to its side.
+    breaks_off : tuple of Mesh
+        What was added to be broken off, in the import's own numbers; later changes of shape may
+        have taken of it.
     """
 
     key: str
@@ -53,6 +56,7 @@ class Part:
     shape_digest: str
     framed_from: Mesh | None = field(default=None, repr=False)
     within: tuple[tuple[tuple[float, float, float], tuple[float, float, float]], ...] = ()
+    breaks_off: tuple[Mesh, ...] = field(default=(), repr=False)
 
     @property
     def digest(self) -> str:
@@ -64,7 +68,11 @@ class Part:
         """The mesh in the import's own numbers; its facets are those of ``mesh``, by number."""
         if self.framed_from is not None:
             return self.framed_from
-        mesh = self.mesh.moved(np.ascontiguousarray(self.mesh.vertices / self.frame.factors))
+        return self.in_own_numbers(self.mesh)
+
+    def in_own_numbers(self, mesh: Mesh) -> Mesh:
+        """A surface in mm as the part's own, in the import's own numbers."""
+        mesh = mesh.moved(np.ascontiguousarray(mesh.vertices / self.frame.factors))
         if self.frame.is_mirrored:
             mesh = Mesh(mesh.vertices, _wound_back(mesh.facets), mesh.grain_mm)
         return mesh

@@ -114,12 +114,15 @@ class Worked:
         What the maker should know of it.
     plugs : list of Manifold
         What closes holes again, in place: parts of their own.
+    breaks_off : bool
+        Whether what is added is to be broken off.
     """
 
     take: list[manifold3d.Manifold] = field(default_factory=list)
     add: list[manifold3d.Manifold] = field(default_factory=list)
     said: tuple[str, ...] = ()
     plugs: list[manifold3d.Manifold] = field(default_factory=list)
+    breaks_off: bool = False
 
 
 @dataclass(frozen=True)

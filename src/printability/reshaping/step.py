@@ -2,7 +2,7 @@
 
 import logging
 from collections import OrderedDict
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from functools import cached_property
 from threading import Lock
 
@@ -209,7 +209,14 @@ def _reshaped(part: Part, step: Reshape) -> Reshaped:
         raise EditError("It would change nothing.")
     mesh, origin = ground.tracked.back(after)
     digest = digest_of(part.shape_digest, repr(part.frame), repr(step))
-    made = Part(part.key, mesh, origin, part.frame, digest, within=part.within)
+    made = Part(
+        part.key, mesh, origin, part.frame, digest, within=part.within, breaks_off=part.breaks_off
+    )
+    if worked.breaks_off:
+        own = [mesh_of(one) for one in added]
+        own = [one.moved(np.ascontiguousarray(one.vertices @ ground.plane.axes)) for one in own]
+        off = tuple(part.in_own_numbers(one) for one in own)
+        made = replace(made, breaks_off=(*made.breaks_off, *off))
     return Reshaped(made, ground, after, added, taken, worked.said, worked.plugs)
 
 

@@ -327,8 +327,11 @@ def fill(ground: Ground, places, size: dict) -> Worked:
             ground, solid, size["gap_mm"], size["every_mm"], size["point_mm"]
         )
         add.append(held)
-        said.append(f"It hangs on {count} points; break it off when it is printed.")
-    return Worked(add=add, said=tuple(said))
+        said.append(
+            f"It hangs on {count} points; break it off when it is printed. 3MF files hold it as "
+            "support."
+        )
+    return Worked(add=add, said=tuple(said), breaks_off=True)
 
 
 @registered_change(

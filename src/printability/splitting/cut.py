@@ -122,7 +122,15 @@ class Cut(Step):
             digest = digest_of(part.shape_digest, repr(part.frame), repr(self), letters)
             within = (*part.within, *self._within(side))
             made.append(
-                Part(f"{part.key}.{letters}", mesh, origin, part.frame, digest, within=within)
+                Part(
+                    f"{part.key}.{letters}",
+                    mesh,
+                    origin,
+                    part.frame,
+                    digest,
+                    within=within,
+                    breaks_off=part.breaks_off,
+                )
             )
         return made
 
