@@ -802,3 +802,23 @@ def test_a_ledge_held_by_a_fill_that_breaks_off_prints():
     assert not any(f.severity == Severity.WILL_FAIL for f in after.ledger.findings)
     # Where its points are thin is said.
     assert any(f.kind == "thin" for f in after.ledger.findings)
+
+
+def test_sharp_corners_of_a_foot_are_rounded_against_lifting(draws):
+    # Of each corner r² (1 − π / 4) at the foot, by chords of 10°; nothing above d = r (√2 − 1).
+    w, d, r = 160.0, 70.0, float(draws.uniform(8, 14))
+    found = made(ours(box(w, d, 20)), "bevel", size_mm=0.1, corners_mm=r)
+    assert too_flat(found.part.mesh, 45.0) < 0.01
+    low, high = (found.solids[0].slice(z).area() for z in (0.15, 1.05 * r * (math.sqrt(2) - 1)))
+    corner = r * r * (1 - 9 / 2 * math.sin(math.radians(10)))
+    left = 1 - 0.15 / (r * (math.sqrt(2) - 1))  # of the cut's size, so high up
+    assert w * d - low == pytest.approx(4 * corner * left**2, rel=0.05)
+    assert high == pytest.approx(w * d)
+    # The way out of the finding, on the ledger's own rule.
+    part = whole(ours(box(w, d, 8)))
+    now = predict(part, Setup())
+    (corner_lift,) = [f for f in now.problems if f.kind == "corner"]
+    ways = reshapes_out(part, Setup(), corner_lift, now)
+    assert [way.change for way in ways] == ["bevel"]
+    assert ways[0].gone == 1
+    assert ways[0].new == 0

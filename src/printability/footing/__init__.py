@@ -2,9 +2,11 @@
 
 from .copies import copies_on_plate, greatest_extent
 from .footing import Footing, find_footing
-from .lift import LongFoot, long_feet
+from .lift import SHARP_DEG, WITHIN_MM, LongFoot, long_feet
 
 __all__ = [
+    "SHARP_DEG",
+    "WITHIN_MM",
     "Footing",
     "LongFoot",
     "copies_on_plate",

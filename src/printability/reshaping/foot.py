@@ -11,12 +11,14 @@ from ..errors import EditError
 from ..mesh import Mesh
 from .changes import Dimension, Ground, Worked, registered_change
 
-__all__ = ["bevel_solid", "low_points", "sink_for_area"]
+__all__ = ["bevel_solid", "low_points", "rounded_corners", "sink_for_area"]
 
 # Sides of the cones that make bevels round corners (ours).
 _SIDES = 24
 _ROUND_STEPS = 6
 _MOST_EDGES = 4_000
+# A corner turns by more than this; it is rounded in steps (ours).
+_CORNER_DEG, _CORNER_STEP_DEG = 25.0, 10.0
 # Low points lie at least this part of the size apart, and are not turned by more than this (ours).
 _APART, _TURNED_DEG = 0.1, 20.0
 
@@ -54,7 +56,9 @@ def _foot(ground: Ground, height: float, taken=()) -> list[np.ndarray]:
     for solid in ground.tracked.solids:
         for one in taken:
             solid = solid - one
-        out += [np.asarray(ring) for ring in solid.slice(height).to_polygons()]
+        # Sides of several facets leave points along edges.
+        outline = solid.slice(height).simplify(1e-6 * ground.size_mm)
+        out += [np.asarray(ring) for ring in outline.to_polygons()]
     return out
 
 
@@ -95,6 +99,50 @@ def bevel_solid(
                 ]
                 solids.append(manifold3d.Manifold.hull_points(np.concatenate(points)))
     return manifold3d.Manifold.batch_boolean(solids, manifold3d.OpType.Add)
+
+
+def rounded_corners(
+    rings: list[np.ndarray], height: float, radius_mm: float, angle_deg: float
+) -> list[manifold3d.Manifold]:
+    """What is taken at sharp corners of outlines so that they are round at a height.
+
+    It shrinks upwards to nothing at the corner, nowhere flatter than the angle. Where an edge is
+    short, the radius is less.
+
+    Parameters
+    ----------
+    rings : list of (n, 2) float
+        Outlines counter-clockwise, holes clockwise.
+    height, radius_mm, angle_deg : float
+    """
+    out = []
+    for ring in rings:
+        along = np.roll(ring, -1, axis=0) - ring
+        length = np.maximum(np.linalg.norm(along, axis=1), 1e-300)
+        on = along / length[:, None]
+        for p, u, v, before, after in zip(
+            ring, np.roll(on, 1, axis=0), on, np.roll(length, 1), length, strict=True
+        ):
+            turn = math.atan2(u[0] * v[1] - u[1] * v[0], float(u @ v))
+            if turn < math.radians(_CORNER_DEG):
+                continue
+            back = min(radius_mm * math.tan(turn / 2), 0.5 * before, 0.5 * after)
+            r = back / math.tan(turn / 2)
+            middle = p - back * u + r * np.array([-u[1], u[0]])
+            first = math.atan2(-u[0], u[1])
+            steps = max(math.ceil(math.degrees(turn) / _CORNER_STEP_DEG), 1)
+            turns = first + turn * np.arange(steps + 1) / steps
+            arc = middle + r * np.stack([np.cos(turns), np.sin(turns)], axis=1)
+            outwards = (u - v) / max(float(np.linalg.norm(u - v)), 1e-300)
+            tip = p + 1e-3 * back * outwards
+            # From its middle the corner is farthest.
+            deep = r / math.cos(turn / 2) - r + 1e-3 * back
+            up = max(deep * math.tan(math.radians(angle_deg)), 1e-3)
+            low = height - 0.01 * up
+            for a, b in pairwise(arc):
+                base = [(*q, low) for q in (tip, a, b)]
+                out.append(manifold3d.Manifold.hull_points(np.array([*base, (*tip, height + up)])))
+    return [one for one in out if one.volume() > 0]
 
 
 def sink_for_area(ground: Ground, area_mm2: float) -> float:
@@ -156,18 +204,23 @@ def _below(ground: Ground, level: float) -> manifold3d.Manifold:
 
 @registered_change(
     "bevel", "Bevel the foot",
-    "Sets the lowest edges back, for lifting off and against a squashed first layer.",
+    "Sets the lowest edges back, for lifting off and against a squashed first layer; rounds sharp "
+    "corners of the foot, which pull themselves off the plate.",
     needs_place=False,
     size_mm=Dimension("set back by", "mm", 0.1, 20, 0.6),
     angle_deg=Dimension("angle from the plate", "°", 20, 80, 45),
     shape=Dimension("shape", "", 0, 0, 0, ("straight", "round")),
+    corners_mm=Dimension("corners rounded by", "mm", 0, 100, 0),
 )  # fmt: skip
 def bevel(ground: Ground, places, size: dict) -> Worked:
-    """A bevel along the outline of what rests on the plate."""
+    """A bevel along the outline of what rests on the plate, its sharp corners round if asked."""
     height = ground.lowest
     rings = _foot(ground, height + 1e-6 * ground.size_mm)
     is_round = size["shape"] == "round"
     solid = bevel_solid(rings, height, size["size_mm"], size["angle_deg"], is_round)
     if solid is None:
         raise EditError("Nothing rests on the plate as it was turned then.")
-    return Worked(take=[solid])
+    take = [solid]
+    if size["corners_mm"] > 0:
+        take += rounded_corners(rings, height, size["corners_mm"], max(size["angle_deg"], 45.0))
+    return Worked(take=take)

@@ -8,6 +8,7 @@ import numpy as np
 
 from ..errors import EditError
 from ..findings import Finding, Severity
+from ..footing import SHARP_DEG, WITHIN_MM
 from ..mesh import Mesh, first_hits
 from ..mesh.nearest import nearest_facing, weights_of_nearest
 from ..parts import Anchor, Part, anchor_at, resolve
@@ -172,7 +173,9 @@ def _tries(part: Part, setup: Setup, finding: Finding, now: Predicted, cure: str
     if cure == "round":
         size["shape"] = "round"
     if change == "bevel":
-        yield change, (), size
+        # So round that within the length that is looked at no corner turns as much as a sharp one.
+        for radius in (1.5, 2.5):
+            yield change, (), size | {"corners_mm": radius * WITHIN_MM / math.radians(SHARP_DEG)}
     elif change == "flatten":
         low = finding.z_mm + setup.process.layer_height_mm if finding.kind == "island" else 0.0
         top = float(now.placed.mesh.vertices[:, 2].max())
