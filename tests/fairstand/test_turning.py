@@ -289,8 +289,8 @@ def test_a_first_map_is_shown_while_a_fine_mesh_is_looked_at(bench, monkeypatch,
     before, meanwhile = seen
     assert before == {"work": None}
     assert meanwhile["so_far"]
-    assert (meanwhile["directions"], meanwhile["proposals"]) == (400, [])
-    assert {len(goal["values"]) for goal in meanwhile["goals"]} == {400}
+    assert (meanwhile["directions"], meanwhile["proposals"]) == (150, [])
+    assert {len(goal["values"]) for goal in meanwhile["goals"]} == {150}
     assert {goal["present"] for goal in meanwhile["goals"]} == {None}
     assert "so_far" not in found
     assert found["directions"] == 600

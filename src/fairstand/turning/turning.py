@@ -53,7 +53,7 @@ __all__ = [
 # Pixels across the disc of directions; the page draws it at this size.
 DISC = 256
 # Of a fine mesh a first map of few directions is shown, until that of all is there.
-_FIRST_DIRECTIONS = 400
+_FIRST_DIRECTIONS = 150
 _FINE_FACETS = 40_000
 _CHECKED, _CHECKED_WHEN_FINE = 8, 3
 _PROPOSED = 5

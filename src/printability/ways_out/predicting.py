@@ -1,6 +1,7 @@
 """A stance as it would be, inspected in full: what is predicted is what the ledger will say."""
 
 from dataclasses import dataclass
+from functools import cached_property
 
 from ..findings import Finding, Ledger, Severity, find
 from ..inspection import Inspection, inspect_model
@@ -13,12 +14,21 @@ __all__ = ["Predicted", "predict"]
 
 @dataclass(frozen=True, eq=False)
 class Predicted:
-    """A stance as it would be: everything from a full inspection of it."""
+    """A stance as it would be: everything from a full inspection of it, when it is asked for."""
 
     placed: Placed
     look: Inspection
-    ledger: Ledger
-    goals: dict[str, float]
+    threshold_deg: float
+
+    @cached_property
+    def ledger(self) -> Ledger:
+        """Its findings."""
+        return find(self.placed, self.look, self.threshold_deg)
+
+    @cached_property
+    def goals(self) -> dict[str, float]:
+        """Every goal's number."""
+        return goals_of(self.look, self.threshold_deg)
 
     @property
     def problems(self) -> list[Finding]:
@@ -39,7 +49,5 @@ def predict(part: Part, setup: Setup, sides=None) -> Predicted:
         Painted sides.
     """
     placed = stand(part, setup)
-    threshold = setup.effective_threshold_deg
     look = inspect_model(placed.mesh, setup.process, placed.standing, sides=sides)
-    ledger = find(placed, look, threshold)
-    return Predicted(placed, look, ledger, goals_of(look, threshold))
+    return Predicted(placed, look, setup.effective_threshold_deg)
