@@ -15,7 +15,7 @@ from printability.process import PROCESSES
 from printability.proposing import CURABLE, Options, propose
 from printability.stance import Pose, Setup, part_of
 
-from .fourteen import PARTS
+from . import fourteen, sheets
 
 OUT = Path(__file__).parents[1] / "docs/proposals.md"
 # The second stance of each demo piece.
@@ -65,7 +65,7 @@ def main(minutes: float = math.inf) -> None:
         for piece in sorted(PIECES, key=lambda one: one.name.startswith("Hide"))
         for name in ("as it lies", "turned")
     ]  # fmt: skip
-    plate = _plate()
+    plates = _plates()
     for piece, name, process, clear in rows:
         if time.perf_counter() > ends:
             not_run.append(f"{piece.name} {name}, {process}, {clear}")
@@ -87,26 +87,28 @@ def main(minutes: float = math.inf) -> None:
     lines += ["", f"Medians of the shares: {medians}.", ""]
     if not_run:
         lines += [f"Not run this time ({len(not_run)}): {'; '.join(not_run)}.", ""]
-    OUT.write_text("\n".join([*lines, *plate]) + "\n")
+    OUT.write_text("\n".join([*lines, *plates]) + "\n")
 
 
-def _plate() -> list[str]:
-    """The plate of fourteen parts."""
-    total, ours, grids, left = 0.0, 0.0, 0.0, 0
-    for _, mesh, turn in PARTS:
-        row = look(mesh, "resin", turn, 5.0, "risky")
-        total, ours, grids = total + row["part"], ours + row["volume"], grids + row["grid"]
-        left += row["left"]
-    told = [
-        "## A plate of fourteen parts",
-        "",
-        "Resin, each part at its own turn, 5 mm above the plate (`benchmarks/fourteen.py`): parts "
-        f"{total:,.0f} mm³, with proposed supports {total + ours:,.0f} mm³, with plain grid "
-        f"supports {total + grids:,.0f} mm³: {(total + ours) / (total + grids):.2f} of it. "
-        f"{left} findings that a contact cures are left.",
-    ]  # fmt: skip
-    print(told[-1], flush=True)
-    return told
+def _plates() -> list[str]:
+    """The plates of fourteen parts."""
+    told = ["## Plates of fourteen parts", ""]
+    for name, parts in (("fourteen", fourteen.PARTS), ("sheets", sheets.PARTS)):
+        total, ours, grids, left = 0.0, 0.0, 0.0, 0
+        for _, mesh, turn in parts:
+            row = look(mesh, "resin", turn, 5.0, "risky")
+            total, ours, grids = total + row["part"], ours + row["volume"], grids + row["grid"]
+            left += row["left"]
+        told += [
+            "Resin, each part at its own turn, 5 mm above the plate "
+            f"(`benchmarks/{name}.py`): parts {total:,.0f} mm³, with proposed supports "
+            f"{total + ours:,.0f} mm³, with plain grid supports {total + grids:,.0f} mm³: "
+            f"{(total + ours) / (total + grids):.2f} of it. {left} findings that a contact cures "
+            "are left.",
+            "",
+        ]
+        print(told[-2], flush=True)
+    return told[:-1]
 
 
 if __name__ == "__main__":
