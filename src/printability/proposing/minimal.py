@@ -62,7 +62,7 @@ def made_minimal(search: "Search", supports: tuple[Support, ...], only=None, ful
         search.progress("Leaving out what is not needed", 0.85 + 0.05 * i / len(supports))
         if key in steady:
             continue
-        if not fitted[key].contacts:
+        if not fitted[key].contacts or near.holds_island(key):
             waiting.append(key)
         elif not near.misses(key, tuple(s for s in supports if s.key in kept), only, allowed):
             kept.remove(key)
@@ -187,13 +187,22 @@ class _Near:
         finally:
             self.contact[key] = one
 
+    def holds_island(self, key: str) -> bool:
+        """Whether an island of the model alone is held by a contact and by no other near it.
+
+        What else comes near it, like another one's tip, only a full look knows.
+        """
+        one = self.contact.pop(key)
+        try:
+            return self._island_comes_back(one, self.level[key])
+        finally:
+            self.contact[key] = one
+
     def misses(self, key: str, kept: tuple[Support, ...], only, allowed: list[Finding]) -> bool:
         """Whether the layers around a contact, with all that is kept but for it, show so."""
         one, level = self.contact[key], self.level[key]
         del self.contact[key]
         try:
-            if self._island_comes_back(one, level):
-                return True
             first, end = max(level - self.around, 0), level + self.around + 1
             rest = tuple(s for s in kept if s.key != key)
             found = self.search.left_between(rest, first, end)
