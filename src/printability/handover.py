@@ -124,9 +124,9 @@ def _apart(placed: Placed, title: str, colours: FacetColours | None) -> list[Par
         return [whole]
     facets = np.arange(len(placed.mesh.facets), dtype=np.int32)
     found = tracked(replace(placed.part, mesh=placed.mesh, facet_from=facets), np.eye(3), (), 0.0)
-    if found is None:
+    off = [as_solid(_on_plate(one, placed)) for one in placed.part.breaks_off]
+    if found is None or None in off:  # what cannot be told apart is written as one
         return [whole]
-    off = [_solid(_on_plate(one, placed)) for one in placed.part.breaks_off]
     model, held = found.solids, []
     for one in off:
         held += [left for solid in model if not (left := solid ^ one).is_empty()]
