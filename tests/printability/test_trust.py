@@ -32,9 +32,20 @@ from printability.layers import find_islands, outlines, slice_layers
 from printability.mesh import Mesh, find_faults, mesh_facts, union_of_bodies, volume_mm3
 from printability.mesh.repair import repaired
 from printability.process import PROCESSES
-from printability.stance import Setup, fold, place, turned
+from printability.stance import Placed, Setup, fold, part_of, place, stand, turned
+from printability.supports import pillar_on, size_for
 from printability.turning import Scorer, make_map, propose, weights_for
-from solids import box, ours, pillar_at, pillar_under, reference, table, together
+from solids import (
+    anchor_near,
+    box,
+    ours,
+    pillar_at,
+    pillar_under,
+    reference,
+    table,
+    together,
+    world_of,
+)
 
 FDM, RESIN, METAL = PROCESSES["fdm"], PROCESSES["resin"], PROCESSES["metal"]
 
@@ -693,3 +704,53 @@ def test_bodies_that_are_not_compared_are_said_to_be():
 def test_the_peak_names_the_largest_region_too():
     look = inspect_model(together(box(10, 10, 4), box(6, 6, 9, (30, 0, 0))), RESIN)
     assert (look.peak.area_mm2, look.peak.region_mm2) == pytest.approx((136, 100))
+
+
+def slope_on_a_post(slope_deg, under, long, wide):
+    """A post with an arm whose underside rises outwards at a slope."""
+    rise = long * math.tan(math.radians(slope_deg))
+    profile = [(0, 0), (6, 0), (6, under), (6 + long, under + rise), (6 + long, 60), (0, 60)]
+    return mesh_of(upright(profile, wide))
+
+
+def test_a_slope_is_judged_by_its_worst_ledge_that_nothing_holds(draws):
+    """Every layer of a slight slope is a ledge over its limit; what holds one may leave another.
+
+    By hand: layer k hangs from where the layer below ends, x = 6 + (z - under) / tan slope. What
+    is farther than three times the limits from there and from every contact will fail.
+    """
+    told = {Severity.WILL_FAIL: 0, None: 0}
+    for _ in range(about(16)):
+        slope, wide = draws.uniform(1.0, 3.0), draws.uniform(3, 7)
+        under, long = height_near_a_cut(draws, 0.2, 12, 25), draws.uniform(12, 60)
+        rise = math.tan(math.radians(slope))
+        mesh = slope_on_a_post(slope, under, long, wide)
+        every = draws.choice([draws.uniform(4, 9), draws.uniform(15, 34)])
+        xs = np.arange(draws.uniform(2, every), long - 1, every)
+        size = size_for(FDM, foot_mm=2.2, pad_mm=2.2)
+        props = tuple(
+            pillar_on(str(i), anchor_near(mesh, (6 + x, 0, under + x * rise)), size)
+            for i, x in enumerate(xs)
+        )
+        setup = Setup(process=FDM, supports=props)
+        part = part_of(mesh, setup)
+        placed = stand(part, setup, Placed(part, mesh, np.eye(4), {}, world=world_of(mesh)))
+        assert len(placed.standing) == len(xs)
+        found = find(placed, inspect_model(mesh, FDM, placed.standing), 45.0).findings
+        worst = max((f.severity for f in found if f.kind == "ledge"), default=None)
+        # Places of the middle line and the edges, with how far what holds them is.
+        x = np.arange(0.02, long - 0.02, 0.02)
+        x, y = (of.ravel() for of in np.meshgrid(x, np.linspace(-wide / 2, wide / 2, 5)))
+        of_contact = np.hypot(x[:, None] - xs, y[:, None]).min(axis=1, initial=np.inf)
+        layer = np.floor((under + x * rise) / 0.2 + 0.5 + 1e-9)
+        below = ((layer - 0.5) * 0.2 - under) / rise
+        of_below = x - np.maximum(below, 0.0)
+        fails = (of_contact > 15.2) & (of_below > 4.7)
+        free = (of_contact > 4.9) & (of_below > 1.4)
+        if fails.sum() * 0.02 * wide / 5 > 2:  # mm2; less lies between its samples
+            assert worst == Severity.WILL_FAIL, (slope, under, long, wide, xs)
+            told[worst] += 1
+        elif not free.any():
+            assert worst is None, (slope, under, long, wide, xs)
+            told[worst] += 1
+    assert all(told.values()), told

@@ -3,18 +3,17 @@
 from collections.abc import Iterator
 
 from .base import Case, Finding, Severity, kind
-from .spans import pillars_under, under_part, worst_of_stacks
+from .spans import pillars_under, stacks_of, under_part
 
 
 @kind("jump", "Layer jump", 30, "underside")
 def jumps(case: Case) -> Iterator[Finding]:
     """Hanging parts that hold less than twice the pull at them; less than the pull, they tear."""
     found = {id(jump.part): jump for jump in case.look.jumps}
-    stacks = worst_of_stacks([jump.part for jump in found.values()])
-    for number, part in enumerate(stacks, start=1):
-        jump = found[id(part)]
+    for number, stack in enumerate(stacks_of([jump.part for jump in found.values()]), start=1):
+        jump = min((found[id(part)] for part in stack), key=lambda j: j.hold_n / j.pull_n)
         ratio = jump.hold_n / jump.pull_n
-        pillars = pillars_under(case, part)
+        pillars = pillars_under(case, jump.part)
         yield Finding(
             id=f"jump-{number}",
             kind="jump",
@@ -36,5 +35,5 @@ def jumps(case: Case) -> Iterator[Finding]:
             burden=1 / max(ratio, 1e-6),
             area_mm2=jump.hanging_mm2,
             pillars=pillars,
-            under_mm=under_part(part),
+            under_mm=under_part(jump.part),
         )

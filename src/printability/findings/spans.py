@@ -12,8 +12,8 @@ from ..surface import distances
 from .base import FAR_OVER, Case, Finding, Severity, area_said, kind
 
 __all__ = [
-    "beside", "held_by_contacts_of", "pillars_under", "places_in", "places_unheld", "under_part",
-    "worst_of_stacks",
+    "beside", "held_by_contacts_of", "pillars_under", "places_in", "places_unheld", "stacks_of",
+    "under_part",
 ]  # fmt: skip
 
 # Of a part, what may stay unheld where it counts as held; as of a patch.
@@ -39,14 +39,12 @@ def _spans(case: Case, which: str, limit: float) -> Iterator[Finding]:
         for part, is_arch in zip(case.look.spans, arches, strict=True)
         if part.kind == which and part.length_mm > limit and not is_arch
     ]
-    for number, part in enumerate(worst_of_stacks(long), start=1):
+    worst = [_worst_unheld(case, stack, limit) for stack in stacks_of(long)]
+    for number, found in enumerate(worst, start=1):
+        if found is None:
+            continue
+        part, severity = found
         pillars = pillars_under(case, part)
-        far = FAR_OVER if part.length_mm > FAR_OVER * limit else 1.0
-        if case.look.supports:
-            if held_by_contacts_of(case, part):
-                continue
-            if far > 1 and held_so_far(case, part, FAR_OVER):
-                far = 1.0
         if which == "bridge":
             text = f"Spans {part.length_mm:.1f} mm at z = {part.center_mm[2]:.2f} mm"
             why = f"Short spans print well; over {limit:g} mm the middle sags."
@@ -57,7 +55,7 @@ def _spans(case: Case, which: str, limit: float) -> Iterator[Finding]:
         yield Finding(
             id=f"{which}-{number}",
             kind=which,
-            severity=Severity.WILL_FAIL if far > 1 else Severity.RISKY,
+            severity=severity,
             title=f"{which.capitalize()} {number}",
             short=f"{which} of {part.length_mm:.1f} mm",
             measure=part.length_mm,
@@ -75,8 +73,28 @@ def _spans(case: Case, which: str, limit: float) -> Iterator[Finding]:
         )
 
 
-def worst_of_stacks(parts: list[Hanging]) -> list[Hanging]:
-    """Of parts above each other in neighbouring layers, which are one place, the longest.
+def _worst_unheld(
+    case: Case, stack: list[Hanging], limit: float
+) -> tuple[Hanging, Severity] | None:
+    """The worst part of a stack that contacts leave unheld, and how bad it is; or None.
+
+    Each part is judged by itself: what holds the longest may be far from the others.
+    """
+    risky = None
+    for part in sorted(stack, key=lambda part: -part.length_mm):
+        far = part.length_mm > FAR_OVER * limit
+        if risky is not None and not far:
+            break
+        if case.look.supports and held_by_contacts_of(case, part):
+            continue
+        if far and not (case.look.supports and held_so_far(case, part, FAR_OVER)):
+            return part, Severity.WILL_FAIL
+        risky = risky or part
+    return risky and (risky, Severity.RISKY)
+
+
+def stacks_of(parts: list[Hanging]) -> list[list[Hanging]]:
+    """Parts above each other in neighbouring layers, which are one place.
 
     All parts must be of one kind, from the bottom up.
     """
@@ -102,7 +120,7 @@ def worst_of_stacks(parts: list[Hanging]) -> list[Hanging]:
                 fresh.append(len(stacks))
                 stacks.append([part])
         growing += fresh
-    return [max(stack, key=lambda part: part.length_mm) for stack in stacks]
+    return stacks
 
 
 def pillars_under(case: Case, part: Hanging) -> int:
