@@ -86,18 +86,98 @@ def estimate(
 
 
 @compiled
-def _left_of(ax, ay, bx, by, x, y, forwards):
-    """Whether a point is inside an edge of a facet; on it, by the way the edge runs.
+def _edge(ax, ay, bx, by, forwards):
+    """An edge of a facet from its lower end, and whether what is inside lies to its right.
 
-    Computed from the edge's lower end, so that both facets of an edge find the same number.
+    From the lower end, so that both facets of an edge find the same number for a point; a point
+    on it is inside of one of them.
     """
     if not forwards:
         ax, ay, bx, by = bx, by, ax, ay
-    if (ay, ax) <= (by, bx):
-        side = (bx - ax) * (y - ay) - (by - ay) * (x - ax)
-        return side >= 0
-    side = (ax - bx) * (y - by) - (ay - by) * (x - bx)
-    return side < 0
+    if ay < by or (ay == by and ax <= bx):
+        return ax, ay, bx - ax, by - ay, False
+    return bx, by, ax - bx, ay - by, True
+
+
+@compiled
+def _inside(edge, across, y):
+    """Whether a point is inside of an edge; ``across`` is the share of its x."""
+    _, ay, dx, _, right = edge
+    return (dx * (y - ay) - across >= 0) != right
+
+
+@compiled
+def _edge_at(x, ax, ay, bx, by, low, high):
+    """A span of y widened by where an edge passes a line of that x, if it does."""
+    if min(ax, bx) > x or max(ax, bx) < x:
+        return low, high
+    if abs(bx - ax) < 1e-6:  # along the line: where it passes is not known well
+        return min(low, ay, by), max(high, ay, by)
+    y = ay + (x - ax) / (bx - ax) * (by - ay)
+    return min(low, y), max(high, y)
+
+
+@compiled
+def _span_at(x, ax, ay, bx, by, cx, cy):
+    """Least and greatest y of a facet on a line of that x."""
+    low, high = _edge_at(x, ax, ay, bx, by, np.inf, -np.inf)
+    low, high = _edge_at(x, bx, by, cx, cy, low, high)
+    return _edge_at(x, cx, cy, ax, ay, low, high)
+
+
+@compiled
+def _meet(facets, count, hangs, gx, gy, z, ny, last, up, f, column, height, after, hits):
+    """Note where upright lines meet facets, from facet ``f`` on, as long as there is room.
+
+    Those that hang, or those that face up where something hangs. Where lines of a square of the
+    grid met before is chained: ``last`` of a square, ``after`` of a meeting; -2 where nothing
+    hangs, -1 at the end. Returns the facet that found no room, and how many meetings there are.
+    """
+    nx = len(last) // ny
+    while f < count:
+        if not (up or hangs[f]):
+            f += 1
+            continue
+        a, b, c = facets[f, 0], facets[f, 1], facets[f, 2]
+        ax, bx, cx = gx[a], gx[b], gx[c]
+        ay, by, cy = gy[a], gy[b], gy[c]
+        twice = (bx - ax) * (cy - ay) - (by - ay) * (cx - ax)
+        i0, i1 = max(int(np.ceil(min(ax, bx, cx))), 0), min(int(np.floor(max(ax, bx, cx))), nx - 1)
+        j0, j1 = max(int(np.ceil(min(ay, by, cy))), 0), min(int(np.floor(max(ay, by, cy))), ny - 1)
+        if i0 > i1 or j0 > j1 or twice == 0 or (twice > 0) != up:
+            f += 1
+            continue
+        if hits + (i1 - i0 + 1) * (j1 - j0 + 1) > len(column):
+            break
+        ab, bc = _edge(ax, ay, bx, by, up), _edge(bx, by, cx, cy, up)
+        ca = _edge(cx, cy, ax, ay, up)
+        rise_b, rise_c = (z[b] - z[a]) / twice, (z[c] - z[a]) / twice
+        along_x = rise_b * (cy - ay) - rise_c * (by - ay)
+        along_y = rise_c * (bx - ax) - rise_b * (cx - ax)
+        for i in range(i0, i1 + 1):
+            first, to = j0, j1
+            if j1 > j0 + 1:
+                low, high = _span_at(i, ax, ay, bx, by, cx, cy)
+                first, to = max(int(low), j0), min(int(high) + 1, j1)
+            of_ab, of_bc = ab[3] * (i - ab[0]), bc[3] * (i - bc[0])
+            of_ca = ca[3] * (i - ca[0])
+            for j in range(first, to + 1):
+                here = i * ny + j
+                if up and last[here] == -2:
+                    continue
+                # Of two facets that share an edge, a line on the edge meets one.
+                if not (_inside(ab, of_ab, j) and _inside(bc, of_bc, j) and _inside(ca, of_ca, j)):
+                    continue
+                column[hits] = here
+                height[hits] = z[a] + along_x * (i - ax) + along_y * (j - ay)
+                if up:
+                    after[hits] = last[here]
+                    last[here] = hits
+                else:
+                    last[here] = -1
+                hits += 1
+        f += 1
+    return f, hits
 
 
 @compiled
@@ -113,75 +193,40 @@ def column_volume(vertices, facets, count, hangs, columns):
         y0, y1 = min(y0, vertices[v, 1]), max(y1, vertices[v, 1])
     cell = max(max(x1 - x0, y1 - y0) / columns, 1e-6)
     nx, ny = int((x1 - x0) / cell) + 1, int((y1 - y0) / cell) + 1
-    room = 4 * nx * ny + 64
-    column = np.empty(room, np.int64)
-    height = np.empty(room)
-    up_facing = np.empty(room, np.bool_)
-    hits = 0
     per_cell = 1.0 / cell
     gx, gy = np.empty(vertices.shape[0]), np.empty(vertices.shape[0])
+    z = np.empty(vertices.shape[0])
     for v in range(vertices.shape[0]):
         gx[v] = (vertices[v, 0] - x0) * per_cell - 0.5
         gy[v] = (vertices[v, 1] - y0) * per_cell - 0.5
-    for f in range(count):
-        a, b, c = facets[f, 0], facets[f, 1], facets[f, 2]
-        ax, bx, cx = gx[a], gx[b], gx[c]
-        ay, by, cy = gy[a], gy[b], gy[c]
-        i0, i1 = max(int(np.ceil(min(ax, bx, cx))), 0), min(int(max(ax, bx, cx)), nx - 1)
-        j0, j1 = max(int(np.ceil(min(ay, by, cy))), 0), min(int(max(ay, by, cy)), ny - 1)
-        if i0 > i1 or j0 > j1:
-            continue
-        twice = (bx - ax) * (cy - ay) - (by - ay) * (cx - ax)
-        if twice == 0 or (twice < 0 and not hangs[f]):
-            continue
-        for i in range(i0, i1 + 1):
-            for j in range(j0, j1 + 1):
-                # Of two facets that share an edge, a line on the edge meets one.
-                if not (
-                    _left_of(ax, ay, bx, by, i, j, twice > 0)
-                    and _left_of(bx, by, cx, cy, i, j, twice > 0)
-                    and _left_of(cx, cy, ax, ay, i, j, twice > 0)
-                ):
-                    continue
-                u = ((i - ax) * (cy - ay) - (j - ay) * (cx - ax)) / twice
-                v = ((bx - ax) * (j - ay) - (by - ay) * (i - ax)) / twice
-                if hits == room:
-                    room *= 2
-                    old_column, old_height, old_up = column, height, up_facing
-                    column = np.empty(room, np.int64)
-                    height = np.empty(room)
-                    up_facing = np.empty(room, np.bool_)
-                    for p in range(hits):
-                        column[p], height[p] = old_column[p], old_height[p]
-                        up_facing[p] = old_up[p]
-                column[hits] = i * ny + j
-                height[hits] = (
-                    vertices[a, 2]
-                    + u * (vertices[b, 2] - vertices[a, 2])
-                    + v * (vertices[c, 2] - vertices[a, 2])
-                )
-                up_facing[hits] = twice > 0
-                hits += 1
-    start = np.zeros(nx * ny + 1, np.int64)
-    for i in range(hits):
-        start[column[i] + 1] += 1
-    for c in range(nx * ny):
-        start[c + 1] += start[c]
-    order = np.empty(hits, np.int64)
-    for i in range(hits):  # this moves the start of each column to its end
-        order[start[column[i]]] = i
-        start[column[i]] += 1
+        z[v] = vertices[v, 2]
+    room = 4 * nx * ny + 64
+    column, height = np.empty(room, np.int64), np.empty(room)
+    after = np.empty(room, np.int64)
+    last = np.full(nx * ny, -2, np.int64)
+    hits = hanging = 0
+    # What hangs first, then what faces up below it.
+    for up in (False, True):
+        f = 0
+        while True:
+            f, hits = _meet(
+                facets, count, hangs, gx, gy, z, ny, last, up, f, column, height, after, hits
+            )
+            if f == count:
+                break
+            more = room + nx * ny
+            column = np.append(column, np.empty(more, np.int64))
+            height = np.append(height, np.empty(more))
+            after = np.append(after, np.empty(more, np.int64))
+            room += more
+        if not up:
+            hanging = hits
     total = 0.0
-    for c in range(nx * ny):
-        lo, hi = start[c - 1] if c else 0, start[c]
-        for at in range(lo, hi):
-            p = order[at]
-            if up_facing[p]:
-                continue
-            floor = 0.0
-            for other in range(lo, hi):
-                q = order[other]
-                if up_facing[q] and floor < height[q] < height[p]:
-                    floor = height[q]
-            total += height[p] - floor
+    for p in range(hanging):
+        floor, at = 0.0, last[column[p]]
+        while at >= 0:
+            if floor < height[at] < height[p]:
+                floor = height[at]
+            at = after[at]
+        total += height[p] - floor
     return total * cell * cell
