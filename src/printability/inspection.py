@@ -46,6 +46,7 @@ from .layers import (
     peak_layer,
     slice_layers,
     underside_areas,
+    without_straight,
     worst_grip,
 )
 from .mesh import Fault, Mesh, facet_areas, facet_boxes, find_faults, first_hits, joined
@@ -325,7 +326,14 @@ class Inspection:
     @cached_property
     def reaching(self) -> np.ndarray:
         """Layers that may hold bridges or ledges long enough to be listed, (l,) int."""
-        return layers_that_reach(self.layers, self.under_mm2, self.process["notable_mm"])
+        least, under = self.process["notable_mm"], self.under_mm2
+        if self.say is None or self.bare is None:
+            return layers_that_reach(self.layers, under, least)
+        # Elsewhere it is as without supports.
+        told = self.say.anywhere(self.layers.count)
+        found = layers_that_reach(self.layers, np.where(told, under, 0.0), least)
+        without = self.bare.reaching
+        return np.union1d(found, without[~told[without]])
 
     @cached_property
     def spans(self) -> tuple[Hanging, ...]:
@@ -542,5 +550,5 @@ _SLICED: "WeakKeyDictionary[Fitted, dict[float, Layers]]" = WeakKeyDictionary()
 def _layers_of(support: Fitted, layer_height_mm: float) -> Layers:
     known = _SLICED.setdefault(support, {})
     if layer_height_mm not in known:
-        known[layer_height_mm] = slice_layers(support.mesh, layer_height_mm)
+        known[layer_height_mm] = without_straight(slice_layers(support.mesh, layer_height_mm))
     return known[layer_height_mm]

@@ -114,6 +114,14 @@ class Say:
             for support, layers in zip(self.supports, self.layers, strict=True)
         ]
 
+    def anywhere(self, count: int) -> np.ndarray:
+        """Layers, of so many, in which any support has a say, (n,) bool."""
+        told = np.zeros(count, bool)
+        for has_say, _ in self._courses:
+            here = has_say[:count]
+            told[: len(here)] |= here
+        return told
+
     def __call__(self, k: int) -> frozenset[Fitted]:
         """Those that have a say in what hangs in a layer, and those right beside them."""
         there = [i for i, (say, _) in enumerate(self._courses) if k < len(say)]

@@ -27,6 +27,7 @@ from .slicing import (
     region_loops,
     section_at,
     slice_layers,
+    without_straight,
 )
 from .spans import Hanging, edges_of_loops, hanging_parts, layers_that_reach
 from .support import LayerPicture, layer_picture
@@ -78,5 +79,6 @@ __all__ = [
     "thin_places_of_layer",
     "tug_of_war",
     "underside_areas",
+    "without_straight",
     "worst_grip",
 ]

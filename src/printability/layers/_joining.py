@@ -11,22 +11,27 @@ from ..mesh._kernels import root_of
 from ._grid import build_grid, first_right, inside, segments_of
 from ._kernels import meet, winding
 
-# Up to so many pairs of regions are compared each with each, by their boxes first.
-_FEW_PAIRS = 4096
+# Up to so many pairs of regions are compared each with each, by their boxes first; up to the other
+# number where few of the boxes meet.
+_FEW_PAIRS, _MANY_PAIRS = 4096, 262_144
+# Few: those that meet have so many times the segments of all regions, at most.
+_FEW_TIMES = 30
 
 
 @compiled
 def touching_pairs(points, loop_start, loops, start, box, layer):
     """Pairs of a region and one of the layer below that have a point in common.
 
-    Returns the lower and the upper region of each pair, ordered by the upper one.
+    Returns the lower and the upper region of each pair, ordered by the upper one, then the other.
     """
     lower, upper = [0], [0]
     lower.clear()
     upper.clear()
     for k in range(1, layer.shape[0] - 1):
         below, own = layer[k] - layer[k - 1], layer[k + 1] - layer[k]
-        if below * own <= _FEW_PAIRS:
+        if below * own <= _FEW_PAIRS or (
+            below * own <= _MANY_PAIRS and _few_meet(loop_start, loops, start, box, layer, k)
+        ):
             for r in range(layer[k], layer[k + 1]):
                 a = loops[start[r]]
                 for s in range(layer[k - 1], layer[k]):
@@ -41,8 +46,31 @@ def touching_pairs(points, loop_start, loops, start, box, layer):
         else:
             _touching_many(points, loop_start, loops, start, layer, k, lower, upper)
     low, up = np.array(lower, np.int64), np.array(upper, np.int64)
-    order = np.argsort(up, kind="mergesort")
+    order = np.argsort(up * layer[-1] + low, kind="mergesort")
     return low[order], up[order]
+
+
+@compiled
+def _few_meet(loop_start, loops, start, box, layer, k):
+    """Whether the regions of two layers whose boxes meet have few segments together."""
+    size = np.empty(layer[k + 1] - layer[k - 1], np.int64)
+    for r in range(layer[k - 1], layer[k + 1]):
+        count = 0
+        for q in range(start[r], start[r + 1]):
+            count += loop_start[loops[q] + 1] - loop_start[loops[q]]
+        size[r - layer[k - 1]] = count
+    most = _FEW_TIMES * size.sum()
+    met = 0
+    for r in range(layer[k], layer[k + 1]):
+        x0, y0, x1, y1 = box[loops[start[r]]]
+        of_r = size[r - layer[k - 1]]
+        for s in range(layer[k - 1], layer[k]):
+            b = loops[start[s]]
+            if box[b, 0] <= x1 and box[b, 2] >= x0 and box[b, 1] <= y1 and box[b, 3] >= y0:
+                met += of_r + size[s - layer[k - 1]]
+        if met > most:
+            return False
+    return True
 
 
 @compiled
@@ -181,7 +209,13 @@ def _outlines_meet(points, loop_start, loops, lo1, hi1, lo2, hi2, x0, y0, x1, y1
 
 @compiled
 def _touch(points, loop_start, loops, start, r, s, x0, y0, x1, y1):
-    """Whether two regions, seen from above, have a point in common."""
+    """Whether two regions, seen from above, have a point in common, within a common box."""
+    # One that goes straight on has its middle in both.
+    x, y = (x0 + x1) / 2, (y0 + y1) / 2
+    if _inside_region(points, loop_start, loops, start[r], start[r + 1], x, y) and _inside_region(
+        points, loop_start, loops, start[s], start[s + 1], x, y
+    ):
+        return True
     for one, other in ((r, s), (s, r)):
         outline = loops[start[one]]
         lo, hi = loop_start[outline], loop_start[outline + 1]

@@ -3,6 +3,7 @@
 import numpy as np
 
 from ..compiled import compiled
+from ..mesh._kernels import root_of
 from ._grid import build_grid, crossings_right, segments_of
 from ._kernels import winding
 
@@ -229,3 +230,115 @@ def layer_bounds(region_layer, n_layers):
     for k in range(n_layers):
         layer[k + 1] += layer[k]
     return layer
+
+
+@compiled
+def loops_apart(points, loop_start, first, last):
+    """What uniting the loops of a layer does to each, and which must be united with which.
+
+    A convex loop that runs around material and has nothing of another in its box stays as it is
+    where it lies in nothing, and goes where it lies in material. Returns, (l,) int: -1 for those
+    that stay, -2 for those that go, else the number of the group, whose boxes meet.
+    """
+    n = last - first
+    box = np.empty((n, 4))
+    found = np.empty(n, np.int64)
+    for i in range(n):
+        lo, hi = loop_start[first + i], loop_start[first + i + 1]
+        box[i, 0], box[i, 1], box[i, 2], box[i, 3] = np.inf, np.inf, -np.inf, -np.inf
+        for p in range(lo, hi):
+            box[i, 0], box[i, 2] = min(box[i, 0], points[p, 0]), max(box[i, 2], points[p, 0])
+            box[i, 1], box[i, 3] = min(box[i, 1], points[p, 1]), max(box[i, 3], points[p, 1])
+    for i in range(n):
+        found[i] = 0
+        if not _is_convex(points, loop_start[first + i], loop_start[first + i + 1]):
+            continue
+        x0, y0, x1, y1 = box[i, 0], box[i, 1], box[i, 2], box[i, 3]
+        at = loop_start[first + i]
+        turns = 0
+        for j in range(n):
+            if j == i or box[j, 0] > x1 or box[j, 2] < x0 or box[j, 1] > y1 or box[j, 3] < y0:
+                continue
+            lo, hi = loop_start[first + j], loop_start[first + j + 1]
+            if _passes(points, lo, hi, x0, y0, x1, y1):
+                turns = -1
+                break
+            turns += winding(points, lo, hi, points[at, 0], points[at, 1])
+        if turns >= 0:
+            found[i] = -1 if turns == 0 else -2
+    parent = np.arange(n)
+    for i in range(n):
+        for j in range(i):
+            if (
+                found[i] >= 0 and found[j] >= 0
+                and box[j, 0] <= box[i, 2] and box[j, 2] >= box[i, 0]
+                and box[j, 1] <= box[i, 3] and box[j, 3] >= box[i, 1]
+            ):  # fmt: skip
+                parent[root_of(parent, i)] = root_of(parent, j)
+    for i in range(n):
+        if found[i] >= 0:
+            found[i] = root_of(parent, i)
+    return found
+
+
+@compiled
+def _is_convex(points, lo, hi):
+    """Whether a loop turns left or goes on straight all the way, once around."""
+    n = hi - lo
+    if n < 3:
+        return False
+    flips = 0
+    for p in range(n):
+        a, b, c = lo + p, lo + (p + 1) % n, lo + (p + 2) % n
+        ux, uy = points[b, 0] - points[a, 0], points[b, 1] - points[a, 1]
+        vx, vy = points[c, 0] - points[b, 0], points[c, 1] - points[b, 1]
+        turn, on = ux * vy - uy * vx, ux * vx + uy * vy
+        if turn < -1e-9 * abs(on) or (on < 0 and turn <= 0):
+            return False
+        flips += (uy > 0) != (vy > 0)
+    return flips == 2
+
+
+@compiled
+def _passes(points, lo, hi, x0, y0, x1, y1):
+    """Whether the box of any segment of a loop meets a box."""
+    px, py = points[hi - 1, 0], points[hi - 1, 1]
+    for p in range(lo, hi):
+        qx, qy = points[p, 0], points[p, 1]
+        if min(px, qx) <= x1 and max(px, qx) >= x0 and min(py, qy) <= y1 and max(py, qy) >= y0:
+            return True
+        px, py = qx, qy
+    return False
+
+
+@compiled
+def without_straight(points, loop_start, hair):
+    """Loops without points that lie, within a hair, on the line between their neighbours.
+
+    A point stays where the last one before it that stays would be left out for it, or where the
+    loop would have fewer than three.
+    """
+    kept = np.empty_like(points)
+    start = np.zeros_like(loop_start)
+    count = 0
+    for loop in range(loop_start.shape[0] - 1):
+        lo, hi = loop_start[loop], loop_start[loop + 1]
+        first = count
+        last = hi - 1
+        for p in range(lo, hi):
+            q = p + 1 if p + 1 < hi else lo
+            ux, uy = points[q, 0] - points[last, 0], points[q, 1] - points[last, 1]
+            vx, vy = points[p, 0] - points[last, 0], points[p, 1] - points[last, 1]
+            length = np.sqrt(ux * ux + uy * uy)
+            along = ux * vx + uy * vy
+            if abs(ux * vy - uy * vx) > hair * length or along < 0 or along > length * length:
+                kept[count] = points[p]
+                count += 1
+                last = p
+        if count - first < 3:
+            count = first
+            for p in range(lo, hi):
+                kept[count] = points[p]
+                count += 1
+        start[loop + 1] = count
+    return kept[:count].copy(), start

@@ -8,8 +8,9 @@ from scipy.sparse.csgraph import connected_components
 
 from ..mesh import Mesh
 from . import _joining, _kernels, _span_kernels
+from ._united import union_of_loops
 from .levels import hair_mm
-from .slicing import Layers, outlines, region_loops, union_of_loops
+from .slicing import Layers, outlines, region_loops
 from .spans import Hanging, edges_of_loops, just_inside
 from .tug import tug_of_war
 

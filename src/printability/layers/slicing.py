@@ -7,15 +7,15 @@ is inside the model there, by non-zero winding: overlapping bodies count once.
 import os
 from collections.abc import Callable
 from concurrent.futures import ThreadPoolExecutor
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import cached_property
 from itertools import pairwise
 
-import manifold3d
 import numpy as np
 
 from ..mesh import Mesh
 from . import _joining, _kernels, _regions
+from ._united import united
 from .levels import hair_mm, layer_count, levels
 
 __all__ = [
@@ -28,6 +28,7 @@ __all__ = [
     "perimeters_mm",
     "region_loops",
     "slice_layers",
+    "without_straight",
 ]
 
 # Slicing that reports its progress does so after each of this many blocks of layers.
@@ -35,6 +36,8 @@ _BLOCKS = 12
 # From so many facets on, starting threads costs less than they save.
 _ALONE_BELOW_FACETS = 20_000
 _ALONE_BELOW_POINTS = 30_000
+# Loops are told apart before they are united up to so many in a layer.
+_MOST_TOLD_APART = 2_000
 THREADS = max(1, min(4, os.cpu_count() or 1))
 
 
@@ -254,6 +257,13 @@ def layers_together(first: Layers, *others: Layers) -> Layers:
     return first if found is first else with_unions(found)
 
 
+def without_straight(layers: Layers) -> Layers:
+    """The same without points in straight parts of outlines, as cuts through facets of a flat
+    side leave them; nothing moves by more than a millionth of a millimetre."""
+    found = _regions.without_straight(layers.points, layers.loop_start, 1e-6)
+    return replace(layers, points=found[0], loop_start=found[1])
+
+
 def layers_between(layers: Layers, first: int, end: int) -> Layers:
     """The same with nothing but layers ``first`` to before ``end``; their numbers stay."""
     bounds = layers.layer_start[np.clip([first, end], 0, layers.count)]
@@ -371,7 +381,12 @@ def with_unions(layers: Layers) -> Layers:
             layers.points[layers.loop_start[i] : layers.loop_start[i + 1]]
             for i in range(first, last)
         ]
-        union = [loop for loop in union_of_loops(loops).to_polygons() if len(loop) > 2]
+        group = np.zeros(len(loops), int)
+        if 2 < len(loops) <= _MOST_TOLD_APART:
+            group = _regions.loops_apart(layers.points, layers.loop_start, first, last)
+        union = [loops[i] for i in np.flatnonzero(group == -1)]
+        for number in np.unique(group[group >= 0]):
+            union += united([loops[i] for i in np.flatnonzero(group == number)])
         chunks.extend(union)
         loop_lengths.append(np.array([len(loop) for loop in union], int))
         loops_per_layer[k] = len(union)
@@ -385,10 +400,3 @@ def with_unions(layers: Layers) -> Layers:
         np.concatenate([[0], np.cumsum(loops_per_layer)]).astype(np.int64),
         layers.open_chains,
     )
-
-
-def union_of_loops(loops: list[np.ndarray]) -> manifold3d.CrossSection:
-    """What lies inside the loops by non-zero winding."""
-    if not loops:
-        return manifold3d.CrossSection()
-    return manifold3d.CrossSection(loops, manifold3d.FillRule.NonZero)

@@ -24,7 +24,8 @@ from manifold3d import JoinType
 
 from . import _reach_kernels
 from . import _span_kernels as _kernels
-from .slicing import THREADS, Layers, outlines, union_of_loops
+from ._united import union_of_loops
+from .slicing import THREADS, Layers, outlines
 
 __all__ = ["Hanging", "edges_of_loops", "hanging_parts", "just_inside", "layers_that_reach"]
 

@@ -6,7 +6,8 @@ from dataclasses import dataclass
 import numpy as np
 from manifold3d import JoinType
 
-from .slicing import Layers, outlines, union_of_loops
+from ._united import union_of_loops
+from .slicing import Layers, outlines
 
 __all__ = ["LayerPicture", "layer_picture"]
 

@@ -7,7 +7,8 @@ from itertools import pairwise
 import numpy as np
 
 from . import _thin_kernels as _kernels
-from .slicing import THREADS, Layers, outlines, union_of_loops
+from ._united import union_of_loops
+from .slicing import THREADS, Layers, outlines
 
 __all__ = ["ThinWall", "find_thin_walls", "thin_places_of_layer"]
 
