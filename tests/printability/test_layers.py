@@ -5,10 +5,13 @@ import math
 import numpy as np
 import pytest
 import trimesh
-from shapely.geometry import Polygon
+from shapely.geometry import LinearRing, Polygon
+from shapely.ops import polygonize, unary_union
 
+from depth import about
 from printability.errors import Cancelled, PrintabilityError
 from printability.layers import (
+    Layers,
     layer_count,
     layer_picture,
     layers_together,
@@ -16,6 +19,7 @@ from printability.layers import (
     perimeters_mm,
     plane_section,
     slice_layers,
+    without_straight,
 )
 from printability.mesh import Mesh, open_mesh, volume_mm3
 from printability.stance import turned
@@ -187,3 +191,84 @@ def test_a_plane_at_any_angle_cuts_a_ball_in_a_circle_and_a_mesh_as_the_referenc
 def test_perimeters_are_those_of_squares_with_holes():
     tube = trimesh.boolean.difference([box(20, 20, 4), box(8, 8, 6, (6, 6, -1))], engine="manifold")
     assert perimeters_mm(slice_layers(ours(tube), 0.5)) == pytest.approx(np.full(8, 80 + 32))
+
+
+def circle(x, y, r, sides, draws, hole=False):
+    turn = np.linspace(0, 2 * math.pi, sides, endpoint=False) + draws.uniform(0, 1)
+    points = np.c_[x + r * np.cos(turn), y + r * np.sin(turn)]
+    return points[::-1] if hole else points
+
+
+def layers_from(*loops_of_layers):
+    """Layers of given loops, overlaps and all."""
+    loops = [loop for own in loops_of_layers for loop in own]
+    return Layers(
+        0.2,
+        np.concatenate(loops),
+        np.concatenate([[0], np.cumsum([len(loop) for loop in loops])]).astype(np.int64),
+        np.concatenate([[0], np.cumsum([len(own) for own in loops_of_layers])]).astype(np.int64),
+    )
+
+
+def area_by_winding(loops):
+    """What lies inside by non-zero winding, face by face of all the lines."""
+    faces = polygonize(unary_union([LinearRing(loop) for loop in loops]))
+    rounds = [(Polygon(loop), 1 if LinearRing(loop).is_ccw else -1) for loop in loops]
+    return sum(
+        face.area
+        for face in faces
+        if sum(way for area, way in rounds if area.contains(face.representative_point()))
+    )
+
+
+def test_uniting_what_meets_and_leaving_the_rest_is_uniting_everything(draws):
+    """Rings that cross, with small discs over and beside them, in holes and in material."""
+    for _ in range(about(60)):
+        loops = []
+        for _ in range(draws.integers(1, 4)):
+            x, y, r = *draws.uniform(-20, 20, 2), draws.uniform(4, 14)
+            loops.append(circle(x, y, r, 30, draws))
+            if draws.random() < 0.7:
+                loops.append(circle(x, y, draws.uniform(0.2, 0.75) * r, 24, draws, hole=True))
+        for _ in range(draws.integers(0, 30)):
+            loops.append(circle(*draws.uniform(-25, 25, 2), draws.uniform(0.2, 2), 12, draws))
+        draws.shuffle(loops)
+        bare, far = layers_from(loops), layers_from([circle(90, 0, 1, 12, draws)])
+        together = layers_together(bare, far)
+        expected = area_by_winding(loops) + far.area_mm2[0]
+        assert together.area_mm2 == pytest.approx([expected], abs=1e-5)
+
+
+@pytest.mark.parametrize("count", [6, 110])
+def test_regions_touch_those_below_that_they_meet(count, draws):
+    """Few and many, straight above and across, against another library."""
+    for _ in range(about(8)):
+        own = []
+        for _ in range(3):
+            apart = []
+            for x, y, r in np.c_[draws.uniform(-50, 50, (count, 2)), draws.uniform(0.2, 5, count)]:
+                if all(math.hypot(x - a, y - b) > r + q + 0.01 for a, b, q in apart):
+                    apart.append((x, y, r))
+            own.append(apart)
+        own[2] = own[1]
+        loops = [[circle(*disc, 16, draws) for disc in discs] for discs in own]
+        layers = layers_from(*loops)
+        region = layers.region_of_loop
+        first = np.cumsum([0, *map(len, loops)])
+        expected = {
+            (int(region[first[k - 1] + i]), int(region[first[k] + j]))
+            for k in (1, 2)
+            for i, a in enumerate(map(Polygon, loops[k - 1]))
+            for j, b in enumerate(map(Polygon, loops[k]))
+            if a.intersects(b)
+        }
+        assert set(zip(*(side.tolist() for side in layers.touching), strict=True)) == expected
+
+
+def test_points_in_straight_outlines_go_and_nothing_else():
+    rod = ours(trimesh.creation.cylinder(radius=2.0, height=9.0, sections=32))
+    rod = Mesh(rod.vertices - (0, 0, rod.vertices[:, 2].min()), rod.facets)
+    cut = slice_layers(rod, 0.2)
+    found = without_straight(cut)
+    assert (len(cut.points), len(found.points)) == (64 * cut.count, 32 * cut.count)
+    assert found.area_mm2 == pytest.approx(cut.area_mm2, rel=1e-9)
