@@ -754,3 +754,24 @@ def test_a_slope_is_judged_by_its_worst_ledge_that_nothing_holds(draws):
             assert worst is None, (slope, under, long, wide, xs)
             told[worst] += 1
     assert all(told.values()), told
+
+
+def test_of_jumps_above_each_other_the_one_that_is_held_least_is_told(draws):
+    """A head on a thin neck, and right above, beside it, a ledge that is longer but held well."""
+    h = RESIN.layer_height_mm
+    for _ in range(about(6)):
+        neck, z = draws.uniform(0.6, 1.6), height_near_a_cut(draws, h, 12, 22)
+        solids = [
+            box(10, 10, 30),
+            box(1.5, neck, 8, (9.5, 5 - neck / 2, z)),
+            box(3, 12, 8, (11, -1, z)),
+            box(10, 8.5, 8, (0, 9.5, z + h)),
+        ]
+        mesh = ours(trimesh.boolean.union(solids, engine="manifold"))
+        look, ledger = seen(thrown(mesh, draws, "double"), RESIN)
+        least, better = sorted(look.jumps, key=lambda jump: jump.hold_n / jump.pull_n)
+        assert least.part.length_mm < better.part.length_mm
+        (found,) = of_kind(ledger, "jump")
+        assert found.measure == least.hold_n / least.pull_n
+        # By hand: what hangs is the head and a millimetre of neck.
+        assert found.area_mm2 == pytest.approx(36 + neck, rel=1e-3)
