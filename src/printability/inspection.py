@@ -321,7 +321,7 @@ class Inspection:
     @cached_property
     def beside(self) -> Known:
         """What is known of it with supports beside it."""
-        return known_beside(self.spans, self.process["notable_mm"] / 2)
+        return known_beside(self.spans, self.layers, self.process["notable_mm"] / 2)
 
     @cached_property
     def reaching(self) -> np.ndarray:

@@ -80,13 +80,21 @@ class Known:
         return has_say, box
 
 
-def known_beside(spans: tuple[Hanging, ...], near_mm: float) -> Known:
-    """What is known of a model of which some parts hang."""
+def known_beside(spans: tuple[Hanging, ...], layers: Layers, near_mm: float) -> Known:
+    """What is known of a model of which some parts hang.
+
+    What begins on nothing hangs as well: with a contact at one end, it is a ledge.
+    """
     loops = [np.concatenate(part.loops) for part in spans]
     boxes = [np.concatenate([points.min(axis=0), points.max(axis=0)]) for points in loops]
+    begins = layers.region_layer > 0
+    begins[layers.touching[1]] = False
+    outline = layers.loops_by_region[0][layers.loops_by_region[1][:-1][begins]]
+    layer = np.array([part.layer for part in spans], int)
     return Known(
-        np.array([part.layer for part in spans], int), np.array(boxes).reshape(-1, 4), near_mm,
-        {}, WeakKeyDictionary(),
+        np.concatenate([layer, layers.region_layer[begins]]),
+        np.concatenate([np.array(boxes).reshape(-1, 4), layers.loop_box_mm[outline]]),
+        near_mm, {}, WeakKeyDictionary(),
     )  # fmt: skip
 
 

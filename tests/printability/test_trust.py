@@ -775,3 +775,37 @@ def test_of_jumps_above_each_other_the_one_that_is_held_least_is_told(draws):
         assert found.measure == least.hold_n / least.pull_n
         # By hand: what hangs is the head and a millimetre of neck.
         assert found.area_mm2 == pytest.approx(36 + neck, rel=1e-3)
+
+
+def test_what_begins_on_nothing_and_is_held_at_one_end_is_a_ledge(draws):
+    """A tongue that hangs lower than the arm that carries it, with one contact.
+
+    By hand: the first layer of the tongue reaches from the contact's edge to its farther corner.
+    Known of the model without supports or not, the same is found.
+    """
+    for _ in range(about(12)):
+        long, wide = draws.uniform(8, 24), draws.uniform(2, 4)
+        z = height_near_a_cut(draws, 0.2, 10, 20)
+        solids = [box(6, wide, 40), box(14 + long, wide, 4, (0, 0, z + 5)),
+                  box(long, wide, 6, (14, 0, z))]  # fmt: skip
+        mesh = ours(trimesh.boolean.union(solids, engine="manifold"))
+        x = draws.uniform(0.5, 1.5)
+        place = anchor_near(mesh, (14 + x, wide / 2, z))
+        setup = Setup(process=FDM, supports=(pillar_on("1", place, size_for(FDM)),))
+        part = part_of(mesh, setup)
+        placed = stand(part, setup, Placed(part, mesh, np.eye(4), {}, world=world_of(mesh)))
+        bare = inspect_model(mesh, FDM)
+        looks = [
+            inspect_model(mesh, FDM, placed.standing, bare.own_layers, bare=known)
+            for known in (None, bare)
+        ]
+        assert looks[0].spans == looks[1].spans
+        reach = math.hypot(long - x, wide / 2) - looks[0].contacts[0].diameter_mm / 2
+        first = looks[1].level(z)
+        found = max(p.length_mm for p in looks[1].spans if p.layer == first)
+        assert found == pytest.approx(reach, abs=0.25)
+        ledger = find(placed, looks[1], 45.0)
+        worst = max(f.severity for f in ledger.findings if f.kind == "ledge")
+        if abs(math.hypot(long - x, wide / 2) - 15) > 0.5:  # three times what a contact holds
+            fails = math.hypot(long - x, wide / 2) > 15
+            assert worst == (Severity.WILL_FAIL if fails else Severity.RISKY)
