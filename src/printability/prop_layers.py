@@ -11,7 +11,7 @@ from weakref import WeakKeyDictionary
 
 import numpy as np
 
-from .layers import Hanging, Layers
+from .layers import Hanging, Layers, goes_beyond
 from .supports import Fitted
 
 __all__ = ["Known", "Say", "known_beside"]
@@ -51,7 +51,7 @@ class Known:
     def course(self, support: Fitted, layers: Layers) -> tuple[np.ndarray, np.ndarray]:
         """Whether a support has a say in each layer, (n,) bool, and its box there, (n, 4).
 
-        It has where it comes near what hangs of the model, begins, or is not found, box by box,
+        It has where it comes near what hangs of the model, begins, or is not found, loop by loop,
         within a little of where it was in the layer below. The box is that of both layers.
         """
         if support not in self.courses:
@@ -70,10 +70,8 @@ class Known:
         below = np.concatenate([[0], count[:-1]])
         has_say = np.concatenate([(count > 0) & (count != below), [False]])
         same = np.flatnonzero(~has_say[layer])
-        under = loop[same - count[layer[same]]]
-        inside = (loop[same, :2] >= under[:, :2] - self.near_mm).all(axis=1)
-        inside &= (loop[same, 2:] <= under[:, 2:] + self.near_mm).all(axis=1)
-        has_say[layer[same[~inside]]] = True
+        beyond = goes_beyond(layers, same, same - count[layer[same]], self.near_mm)
+        has_say[layer[same[beyond]]] = True
         known = self.part_layer <= n
         at, part = self.part_layer[known], self.part_box_mm[known]
         has_say[at[_meet(box[at], part, self.near_mm)]] = True

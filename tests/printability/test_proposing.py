@@ -47,12 +47,21 @@ def still_open(ledger, least=Severity.RISKY):
     return [f for f in ledger.findings if f.kind in CURABLE and f.severity >= least]
 
 
+def hanging(look):
+    return sorted((p.layer, p.kind, p.length_mm) for p in look.spans)
+
+
 def check(part, setup, found, clear="risky"):
     """What every proposal must be."""
     least = Severity.RISKY if clear == "risky" else Severity.WILL_FAIL
     if not found.unreachable:
         assert not still_open(found.after, least), [f.short for f in still_open(found.after)]
     assert all(f.stands for f in found.fitted.values())
+    # What is remembered of the piece without them hides nothing that hangs with them.
+    plain = inspect_model(found.look.mesh, setup.process, found.look.supports)
+    told, all_of_it = hanging(found.look), hanging(plain)
+    assert [one[:2] for one in told] == [one[:2] for one in all_of_it]
+    assert [one[2] for one in told] == pytest.approx([one[2] for one in all_of_it], abs=1e-4)
     some = found.supports[:: max(len(found.supports) // 4, 1)]
     assert is_minimal(Search(part, setup, Options(clear=clear)), found.supports, some) == []
     with_them = Setup(process=setup.process, pose=setup.pose, supports=found.supports)

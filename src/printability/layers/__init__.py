@@ -19,6 +19,7 @@ from .plane import PlaneSection, plane_section
 from .slicing import (
     THREADS,
     Layers,
+    goes_beyond,
     layers_between,
     layers_together,
     outline_at,
@@ -56,6 +57,7 @@ __all__ = [
     "find_jumps",
     "find_necks",
     "find_thin_walls",
+    "goes_beyond",
     "grip_of_layers",
     "hair_mm",
     "hanging_parts",

@@ -8,7 +8,7 @@ import numpy as np
 
 from ..compiled import compiled
 from ..mesh._kernels import root_of
-from ._grid import build_grid, first_right, inside, segments_of
+from ._grid import build_grid, first_right, inside, near_segment, segments_of
 from ._kernels import meet, winding
 
 # Up to so many pairs of regions are compared each with each, by their boxes first; up to the other
@@ -369,3 +369,25 @@ def carried(lower, upper, layer, area):
             root = root_of(parent, r)
             group[r], cut[r], above[r] = first[root], sums[root], total[root] - sums[root]
     return group, cut, above
+
+
+@compiled
+def goes_beyond(points, loop_start, loops, others, far):
+    """Whether a loop has a corner outside of another one and farther from it, pair by pair."""
+    found = np.zeros(loops.shape[0], np.bool_)
+    for i in range(loops.shape[0]):
+        lo, hi = loop_start[others[i]], loop_start[others[i] + 1]
+        for p in range(loop_start[loops[i]], loop_start[loops[i] + 1]):
+            x, y = points[p, 0], points[p, 1]
+            if winding(points, lo, hi, x, y) != 0:
+                continue
+            least = np.inf
+            ax, ay = points[hi - 1, 0], points[hi - 1, 1]
+            for q in range(lo, hi):
+                bx, by = points[q, 0], points[q, 1]
+                least = min(least, near_segment(x, y, ax, ay, bx, by)[2])
+                ax, ay = bx, by
+            if least > far * far:
+                found[i] = True
+                break
+    return found

@@ -20,6 +20,7 @@ from .levels import hair_mm, layer_count, levels
 
 __all__ = [
     "Layers",
+    "goes_beyond",
     "layers_beside",
     "layers_between",
     "layers_together",
@@ -255,6 +256,11 @@ def layers_together(first: Layers, *others: Layers) -> Layers:
     """
     found = layers_beside(first, [first, *others])
     return first if found is first else with_unions(found)
+
+
+def goes_beyond(layers: Layers, loops: np.ndarray, others: np.ndarray, far_mm: float) -> np.ndarray:
+    """Whether loops have a corner farther than that outside of others, (p,) int each."""
+    return _joining.goes_beyond(layers.points, layers.loop_start, loops, others, far_mm)
 
 
 def without_straight(layers: Layers) -> Layers:
