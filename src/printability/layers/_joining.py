@@ -16,6 +16,8 @@ from ._kernels import meet, winding
 _FEW_PAIRS, _MANY_PAIRS = 4096, 262_144
 # Few: those that meet have so many times the segments of all regions, at most.
 _FEW_TIMES = 30
+# Loops with more pairs of corners than this are taken to go beyond each other.
+_MOST_CORNER_PAIRS = 250_000
 
 
 @compiled
@@ -373,11 +375,18 @@ def carried(lower, upper, layer, area):
 
 @compiled
 def goes_beyond(points, loop_start, loops, others, far):
-    """Whether a loop has a corner outside of another one and farther from it, pair by pair."""
+    """Whether a loop has a corner outside of another one and farther from it, pair by pair.
+
+    Also said where finding it out would take long.
+    """
     found = np.zeros(loops.shape[0], np.bool_)
     for i in range(loops.shape[0]):
         lo, hi = loop_start[others[i]], loop_start[others[i] + 1]
-        for p in range(loop_start[loops[i]], loop_start[loops[i] + 1]):
+        first, last = loop_start[loops[i]], loop_start[loops[i] + 1]
+        if (hi - lo) * (last - first) > _MOST_CORNER_PAIRS:
+            found[i] = True
+            continue
+        for p in range(first, last):
             x, y = points[p, 0], points[p, 1]
             if winding(points, lo, hi, x, y) != 0:
                 continue

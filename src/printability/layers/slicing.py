@@ -37,8 +37,8 @@ _BLOCKS = 12
 # From so many facets on, starting threads costs less than they save.
 _ALONE_BELOW_FACETS = 20_000
 _ALONE_BELOW_POINTS = 30_000
-# Loops are told apart before they are united up to so many in a layer.
-_MOST_TOLD_APART = 2_000
+# Loops are told apart before they are united up to so many times the points of their layer.
+_MOST_TOLD_APART = 20_000_000
 THREADS = max(1, min(4, os.cpu_count() or 1))
 
 
@@ -259,7 +259,10 @@ def layers_together(first: Layers, *others: Layers) -> Layers:
 
 
 def goes_beyond(layers: Layers, loops: np.ndarray, others: np.ndarray, far_mm: float) -> np.ndarray:
-    """Whether loops have a corner farther than that outside of others, (p,) int each."""
+    """Whether loops have a corner farther than that outside of others, (p,) int each.
+
+    It takes the product of their points; where that is large, they are said to.
+    """
     return _joining.goes_beyond(layers.points, layers.loop_start, loops, others, far_mm)
 
 
@@ -388,7 +391,8 @@ def with_unions(layers: Layers) -> Layers:
             for i in range(first, last)
         ]
         group = np.zeros(len(loops), int)
-        if 2 < len(loops) <= _MOST_TOLD_APART:
+        points = int(layers.loop_start[last] - layers.loop_start[first])
+        if len(loops) > 2 and len(loops) * points <= _MOST_TOLD_APART:
             group = _regions.loops_apart(layers.points, layers.loop_start, first, last)
         union = [loops[i] for i in np.flatnonzero(group == -1)]
         for number in np.unique(group[group >= 0]):
