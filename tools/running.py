@@ -1,5 +1,6 @@
 """The application as a maker starts it, and a browser: for tests, speed tests and screenshots."""
 
+import json
 import os
 import re
 import shutil
@@ -8,6 +9,7 @@ import sys
 import tempfile
 import threading
 import time
+import urllib.request
 from collections.abc import Iterator
 from contextlib import contextmanager
 from pathlib import Path
@@ -23,7 +25,7 @@ FLAGS = [
     "--disable-component-update", "--disable-sync", "--use-gl=angle", "--use-angle=swiftshader",
     "--enable-unsafe-swiftshader", "--enable-precise-memory-info", "--js-flags=--expose-gc",
     # Laying the page together on the processor costs a fourth of doing it by software GL.
-    "--disable-gpu-compositing",
+    "--disable-gpu-compositing", "--in-process-gpu",
 ]  # fmt: skip
 
 
@@ -88,6 +90,20 @@ class Server:
         """Where it is, without a slash at the end; waits until it says so."""
         self.wait()
         return self._url
+
+    def bring_in(self, path: Path) -> str:
+        """Bring a small file in as the library page does; the address of its bench."""
+        token, mark = "0" * 32, "------------------------bringing"
+        name = f'Content-Disposition: form-data; name="file"; filename="{path.name}"'
+        body = f"--{mark}\r\n{name}\r\n\r\n".encode()
+        body += path.read_bytes() + f"\r\n--{mark}--\r\n".encode()
+        request = urllib.request.Request(
+            f"{self.url}/pieces/upload/", body,
+            {"Content-Type": f"multipart/form-data; boundary={mark}",
+             "Cookie": f"csrftoken={token}", "X-CSRFToken": token},
+        )  # fmt: skip
+        with urllib.request.urlopen(request, timeout=60) as answer:
+            return self.url + json.load(answer)["url"]
 
     def _read(self) -> None:
         for line in self.process.stdout:

@@ -96,12 +96,24 @@ class Bench:
     def __init__(self, page):
         self.page = page
 
-    def bring_in(self, url, path):
+    def choose_file(self, url, path):
         """Choose a file on the library page and wait for its bench."""
         self.page.goto(url)
         self.page.locator("#file").set_input_files(path)
         self.ready()
+
+    def bring_in(self, server, path):
+        """Open the bench of a file, without the library page."""
+        self.page.goto(server.bring_in(path))
+        self.ready()
         return self
+
+    def undo_many(self, count):
+        """Take back so many, as fast as keys are pressed."""
+        self.page.locator("canvas[data-model]").focus()
+        for _ in range(count):
+            self.page.keyboard.press("Control+z")
+        self.settled()
 
     def ready(self):
         self.page.wait_for_selector("html[data-ready]")

@@ -2,13 +2,34 @@
 
 import pytest
 
+from depth import about
 from printability.mesh import binary_stl
 from solids import box, reference, table, together
 
 pytestmark = pytest.mark.browser
 
-# Leave the page, or delete what the test works on.
+# Leave the page, or delete what the test works on; ways out are long work of their own.
 LEAVES = ("delete-stance", "fork", "compare", "separate")
+# So many there are at least.
+LEAST = {"Prop": 20, "Inspect": 30, "Turn": 40, "Hand over": 12, "Reshape": 20, "Split": 12}
+PRESS = """([done, leaves, drawn]) => {
+  const key = (b) => b.tagName + JSON.stringify(b.dataset) + b.textContent.trim().slice(0, 20) + b.ariaLabel;
+  const free = [...document.querySelectorAll("button, input, select")].filter((b) =>
+    b.offsetParent && !b.disabled && b.role !== "tab" && b.type !== "file" && !b.closest("dialog") &&
+    !b.dataset.ways && !done.includes(key(b)) && !leaves.includes(b.dataset.do) && !b.dataset.fork && !b.dataset.forkTo);
+  if (!free.length) return [null, 0];
+  const b = free[Math.floor(drawn * free.length)];
+  const said = key(b);
+  b.scrollIntoView({block: "nearest"});
+  if (b.tagName === "BUTTON") b.click();
+  else {
+    b.focus();
+    if (b.tagName === "SELECT") b.selectedIndex = Math.floor(drawn * 1000) % b.options.length;
+    b.dispatchEvent(new Event("input", {bubbles: true}));
+    b.dispatchEvent(new Event("change", {bubbles: true}));
+  }
+  return [said, free.length];
+}"""
 
 
 @pytest.fixture(scope="module")
@@ -19,59 +40,43 @@ def two_bodies(tmp_path_factory):
     return path
 
 
-@pytest.mark.parametrize("activity", ["Inspect", "Turn", "Prop", "Hand over"])
-def test_every_control_can_be_pressed(server, bench, page, two_bodies, activity):
-    bench.bring_in(server.url, two_bodies)
+def test_any_control_can_be_pressed(server, bench, page, two_bodies, draws):
+    """Of every activity some, at random, in one go."""
+    bench.bring_in(server, two_bodies)
     bad = []
     page.on("response", lambda answer: bad.append(answer) if answer.status >= 400 else None)
-    bench.go(activity)
-    bench.settled()
-    if activity == "Turn":
-        page.wait_for_selector("[data-proposal]", timeout=60_000)
-    for summary in page.locator("aside details summary").all():
-        if summary.is_visible():
-            summary.click()
-    bench.settled()
-    if activity == "Inspect":
-        page.locator("[data-open]").first.click()
-    if activity == "Prop":
-        bench.look("below")
-        bench.click_at([5, 8, 20])
-    url, pressed, done = page.url, 0, set()
-    for _ in range(200):
-        # Controls come and go: the next one that has not been pressed yet, pressed at once.
-        key = page.evaluate(
-            """([done, leaves]) => {
-              for (const b of document.querySelectorAll("button, input, select")) {
-                const key = b.tagName + JSON.stringify(b.dataset) + b.textContent.trim().slice(0, 20) + b.ariaLabel;
-                const seen = b.offsetParent && !b.disabled && b.role !== "tab" && b.type !== "file" && !b.closest("dialog");
-                if (!seen || done.includes(key) || leaves.includes(b.dataset.do) || b.dataset.fork || b.dataset.forkTo) continue;
-                b.scrollIntoView({block: "nearest"});
-                if (b.tagName === "BUTTON") b.click();
-                else {
-                  b.focus();
-                  if (b.tagName === "SELECT") b.selectedIndex = 0;
-                  b.dispatchEvent(new Event("input", {bubbles: true}));
-                  b.dispatchEvent(new Event("change", {bubbles: true}));
-                }
-                return key;
-              }
-              return null;
-            }""",
-            [list(done), LEAVES],
-        )
-        if key is None:
-            break
-        done.add(key)
-        pressed += 1
-        if page.locator("dialog[open]").count():
-            page.keyboard.press("Escape")
-        if page.url != url:
-            page.goto(url)
-            bench.ready()
-            bench.go(activity)
-    bench.settled()
-    assert pressed > {"Inspect": 30, "Turn": 40, "Prop": 20, "Hand over": 12}[activity]
+    url = page.url
+    for activity, least in LEAST.items():
+        bench.go(activity)
+        bench.settled()
+        if activity == "Turn":
+            page.wait_for_selector("[data-proposal]", timeout=60_000)
+        for summary in page.locator("aside details:not([open]) summary").all():
+            if summary.is_visible():
+                summary.click()
+        bench.settled()
+        if activity == "Inspect":
+            page.locator("[data-open]").first.click()
+        if activity == "Prop":
+            bench.look("below")
+            bench.click_at([5, 8, 20])
+        done, most = set(), 0
+        while len(done) < about(8):
+            # Controls come and go: one of those that have not been pressed yet, pressed at once.
+            key, count = page.evaluate(PRESS, [list(done), LEAVES, float(draws.random())])
+            if key is None:
+                break
+            done.add(key)
+            print(activity, key)
+            most = max(most, count + len(done))
+            if page.locator("dialog[open]").count():
+                page.keyboard.press("Escape")
+            if page.url != url:
+                page.goto(url)
+                bench.ready()
+                bench.go(activity)
+        bench.settled()
+        assert most > least, activity
     for answer in bad:
         # What is refused must be said on the page.
         # 409: a picture of what has changed meanwhile; the page asks for the present one.
@@ -80,7 +85,7 @@ def test_every_control_can_be_pressed(server, bench, page, two_bodies, activity)
 
 
 def test_perspective_and_back_keeps_the_model_in_view(server, bench, page, demo_files):
-    bench.bring_in(server.url, demo_files["Hide model"])
+    bench.bring_in(server, demo_files["Hide model"])
     parallel = bench.picture()
     page.locator('[data-do="perspective"]').click()
     bench.settled()
@@ -96,7 +101,7 @@ def test_perspective_and_back_keeps_the_model_in_view(server, bench, page, demo_
 
 
 def test_tabs_typing_and_letters_work_as_elsewhere(server, bench, page, demo_files):
-    bench.bring_in(server.url, demo_files["Nest-box yoke"])
+    bench.bring_in(server, demo_files["Nest-box yoke"])
     tabs = page.locator('[role="tab"]')
     assert page.locator('[role="tab"][tabindex="0"]').inner_text() == "Inspect"
     tabs.first.focus()
@@ -132,7 +137,7 @@ def test_tabs_typing_and_letters_work_as_elsewhere(server, bench, page, demo_fil
 
 def test_on_a_narrow_screen_the_section_can_be_opened(server, bench, page, demo_files):
     page.set_viewport_size({"width": 1100, "height": 760})
-    bench.bring_in(server.url, demo_files["Nest-box yoke"])
+    bench.bring_in(server, demo_files["Nest-box yoke"])
     assert not page.locator("[data-section]").is_visible()
     page.locator('[data-do="section"]').click()
     assert page.locator("[data-section] svg").is_visible()

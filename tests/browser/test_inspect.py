@@ -14,13 +14,13 @@ pytestmark = pytest.mark.browser
 def at_table(server, bench, tmp_path):
     path = tmp_path / "table.stl"
     path.write_bytes(binary_stl(table(), "table"))
-    return bench.bring_in(server.url, path)
+    return bench.bring_in(server, path)
 
 
 def test_the_ledger_is_ordered_by_harm_and_accepting_survives_a_turn(
     server, bench, page, demo_files
 ):
-    bench.bring_in(server.url, demo_files["Hide model"])
+    bench.bring_in(server, demo_files["Hide model"])
     order = ["will fail", "risky", "marks", "note"]
     tags = page.locator(".place-line:has(.flag) .tag").all_inner_texts()
     ranks = [order.index(tag) for tag in tags]
@@ -48,7 +48,7 @@ def test_the_ledger_is_ordered_by_harm_and_accepting_survives_a_turn(
 
 
 def test_an_accepted_bridge_that_grows_is_open_again(server, bench, page, demo_files):
-    bench.bring_in(server.url, demo_files["Hide model"])
+    bench.bring_in(server, demo_files["Hide model"])
     bench.choose("bridge-1")
     page.locator('[data-accept="bridge-1"]').click()
     bench.settled()
@@ -61,7 +61,7 @@ def test_an_accepted_bridge_that_grows_is_open_again(server, bench, page, demo_f
 
 
 def test_places_are_read_in_one_look_and_open_when_chosen(server, bench, page, demo_files):
-    bench.bring_in(server.url, demo_files["Gauge-board bracket"])
+    bench.bring_in(server, demo_files["Gauge-board bracket"])
     bench.fill("threshold", 60)
     lines = page.locator(".place-line")
     column = page.locator("aside[aria-label=Activity]").bounding_box()
@@ -83,7 +83,7 @@ def test_places_are_read_in_one_look_and_open_when_chosen(server, bench, page, d
 
 
 def test_a_note_that_is_typed_stays_while_the_ledger_changes(server, bench, page, demo_files):
-    bench.bring_in(server.url, demo_files["Hide model"])
+    bench.bring_in(server, demo_files["Hide model"])
     bench.choose("ledge-1")
     note = page.locator('[data-note="ledge-1"]')
     note.click()
@@ -156,7 +156,7 @@ def test_measures_are_taken_by_clicks_and_undone(at_table, page):
 
 
 def test_bodies_are_shown_alone_and_separated(server, bench, page, demo_files):
-    bench.bring_in(server.url, demo_files["Perch brackets, left and right"])
+    bench.bring_in(server, demo_files["Perch brackets, left and right"])
     page.locator("[data-bodies] summary").click()
     page.get_by_text("Bodies 1 and 2 are mirror images.").wait_for()
     before = bench.picture()

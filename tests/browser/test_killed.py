@@ -12,12 +12,13 @@ import urllib.request
 import pytest
 from tools.running import Server
 
+from depth import about
 from printability.mesh import binary_stl
 from solids import table
 
 pytestmark = pytest.mark.browser
 # As many as fit the suite; set it to 50 for a long look.
-MOMENTS = int(os.environ.get("FAIRSTAND_KILLS", "4"))
+MOMENTS = int(os.environ.get("FAIRSTAND_KILLS", about(2)))
 
 
 class Asking:

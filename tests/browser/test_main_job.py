@@ -19,7 +19,7 @@ def table_file(tmp_path_factory):
 
 
 def test_from_upload_to_both_files(server, bench, page, demo_files, tmp_path):
-    bench.bring_in(server.url, demo_files["Heron finial"])
+    bench.choose_file(server.url, demo_files["Heron finial"])
     # Read the ledger: worst first, and choosing a finding moves layer and view.
     assert "4 islands" in bench.summary()
     titles = page.locator(".place-line").all_inner_texts()
@@ -115,7 +115,7 @@ def _stand_pillar(bench, page):
 def test_pillars_are_placed_moved_resized_and_removed_on_the_canvas(
     server, bench, page, table_file
 ):
-    bench.bring_in(server.url, table_file)
+    bench.bring_in(server, table_file)
     bench.go("Prop")
     bench.look("below")
     bench.click_at([12, 8, 20])
@@ -160,7 +160,7 @@ def test_a_blocked_way_down_is_refused_with_the_place(server, bench, page, tmp_p
     path = tmp_path / "shelves.stl"
     shelves = together(box(4, 30, 40), box(40, 30, 3, (0, 0, 37)), box(40, 30, 3, (0, 0, 12)))
     path.write_bytes(binary_stl(shelves, "shelves"))
-    bench.bring_in(server.url, path)
+    bench.bring_in(server, path)
     bench.go("Prop")
     bench.look("below")
     page.evaluate("document.querySelector('[data-model]').view.look(0, -20)")
@@ -172,7 +172,7 @@ def test_a_blocked_way_down_is_refused_with_the_place(server, bench, page, tmp_p
 
 
 def test_setting_a_face_down_by_a_click(server, bench, page, table_file):
-    bench.bring_in(server.url, table_file)
+    bench.bring_in(server, table_file)
     assert "height 24.0 mm" in bench.figures()
     assert "overhang 1184 mm²" in bench.figures()
     bench.go("Turn")
@@ -188,7 +188,7 @@ def test_setting_a_face_down_by_a_click(server, bench, page, table_file):
 
 
 def test_the_threshold_changes_picture_and_numbers(server, bench, page, demo_files):
-    bench.bring_in(server.url, demo_files["Gauge-board bracket"])
+    bench.bring_in(server, demo_files["Gauge-board bracket"])
     bench.look("below")
     bench.settled()
     summary, picture = bench.summary(), bench.picture()
@@ -211,7 +211,7 @@ def test_the_threshold_changes_picture_and_numbers(server, bench, page, demo_fil
 
 
 def test_keys_work_without_a_mouse(server, bench, page, table_file):
-    bench.bring_in(server.url, table_file)
+    bench.bring_in(server, table_file)
     page.keyboard.press("PageUp")
     page.keyboard.press("ArrowUp")
     page.keyboard.press("ArrowUp")
@@ -241,7 +241,7 @@ def test_bad_files_are_refused_on_the_page_and_leave_nothing(server, page, tmp_p
 
 
 def test_a_stance_file_is_written_and_read_again(server, bench, page, table_file, tmp_path):
-    bench.bring_in(server.url, table_file)
+    bench.bring_in(server, table_file)
     bench.go("Turn")
     bench.fill("turn-x", 25)
     bench.go("Hand over")
@@ -264,7 +264,7 @@ def test_a_stance_file_is_written_and_read_again(server, bench, page, table_file
 
 
 def test_a_card_is_deleted_and_brought_back(server, bench, page, table_file):
-    bench.bring_in(server.url, table_file)
+    bench.bring_in(server, table_file)
     page.goto(server.url)
     cards = page.locator("[data-piece]").count()
     first = page.locator("[data-piece]").first
@@ -290,7 +290,7 @@ def test_a_doubtful_unit_is_offered_its_conversion(server, bench, page, tmp_path
     small = table()
     path = tmp_path / "metres.stl"
     path.write_bytes(binary_stl(small.moved(small.vertices / 200), "small"))
-    bench.bring_in(server.url, path)
+    bench.bring_in(server, path)
     page.locator('[data-doubt="unit"]').get_by_role("button", name="Read in m: 200 mm").click()
     bench.settled()
     assert "height 120.0 mm" in bench.figures()

@@ -13,7 +13,7 @@ from solids import box, together
 pytestmark = pytest.mark.browser
 SHOWN = "document.querySelector('[data-model]').view"
 # As many as fit the suite; set them to 1000 and 500 for a long look.
-DRAGS = int(os.environ.get("FAIRSTAND_DRAGS", "80"))
+DRAGS = int(os.environ.get("FAIRSTAND_DRAGS", "40"))
 PILLARS = int(os.environ.get("FAIRSTAND_PILLARS", "60"))
 
 
@@ -66,7 +66,7 @@ def _resident_mb(pid: int) -> float:
 
 def test_many_drags_among_many_pillars_leave_nothing_behind(server, bench, page, crowded):
     model, recipe = crowded
-    bench.bring_in(server.url, model)
+    bench.bring_in(server, model)
     page.locator('[data-field="stance-file"]').set_input_files(recipe)
     page.wait_for_selector("html[data-ready]:not([data-leaving])")
     page.wait_for_function(f"() => {SHOWN}?.supports.list.length === {PILLARS}")
@@ -108,10 +108,10 @@ def test_many_drags_among_many_pillars_leave_nothing_behind(server, bench, page,
 
 
 def test_turning_and_cutting_over_and_over_draws_nothing_more(server, bench, page, demo_files):
-    bench.bring_in(server.url, demo_files["Hide model"])
+    bench.bring_in(server, demo_files["Hide model"])
     bench.go("Turn")
     counts = []
-    for turn in range(30):
+    for turn in range(15):
         page.evaluate(
             "([a]) => { const c = document.querySelector('[data-model]'); c.view.setPlane({lines: [[0,0,0,1,0,0,1,1,0]], reach: 9, normal: [0,0,1], origin: [0,0,a]}); c.arcs.showAngle('x', 0, a); c.arcs.clearAngle(); c.view.setPlane(null); }",
             [turn + 1],

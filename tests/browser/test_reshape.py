@@ -33,7 +33,7 @@ def tried(bench):
 
 
 def test_a_fill_is_tried_dragged_taken_switched_and_undone(server, bench, page, bracket_file):
-    bench.bring_in(server.url, bracket_file)
+    bench.bring_in(server, bracket_file)
     plain = volume(bench)
     bench.go("Reshape")
     bench.look("below")
@@ -114,15 +114,14 @@ def test_a_fill_is_tried_dragged_taken_switched_and_undone(server, bench, page, 
     page.locator('[data-remove-change="2"]').click()
     bench.settled()
     assert page.evaluate(order) == ["1"]
-    for _ in range(8):
-        bench.do("undo")
+    bench.undo_many(8)
     assert volume(bench) == pytest.approx(plain)
     bench.do("redo")
     assert volume(bench) == pytest.approx(plain + 16_000, rel=1e-4)
 
 
 def test_small_changes_are_found_ticked_and_made(server, bench, page, bracket_file):
-    bench.bring_in(server.url, bracket_file)
+    bench.bring_in(server, bracket_file)
     bench.go("Reshape")
     bench.fill("small-volume", 20_000)
     bench.fill("small-move", 50)
@@ -141,7 +140,7 @@ def test_small_changes_are_found_ticked_and_made(server, bench, page, bracket_fi
 
 
 def test_what_cannot_be_changed_says_why(server, bench, page, bracket_file):
-    bench.bring_in(server.url, bracket_file)
+    bench.bring_in(server, bracket_file)
     bench.go("Reshape")
     bench.look("above")
     page.locator('[data-change="steepen"]').click()
@@ -163,7 +162,7 @@ def test_what_cannot_be_changed_says_why(server, bench, page, bracket_file):
 def test_a_hinge_is_changed_a_fill_breaks_off_and_a_room_gets_plugs(
     server, bench, page, bracket_file
 ):
-    bench.bring_in(server.url, bracket_file)
+    bench.bring_in(server, bracket_file)
     plain = volume(bench)
     bench.go("Reshape")
     bench.look("below")
@@ -213,7 +212,7 @@ def test_a_hinge_is_changed_a_fill_breaks_off_and_a_room_gets_plugs(
 
 
 def test_low_points_are_levelled_before_the_foot_is_flattened(server, bench, page, bracket_file):
-    bench.bring_in(server.url, bracket_file)
+    bench.bring_in(server, bracket_file)
     bench.go("Turn")
     bench.fill("turn-x", 3)
     bench.go("Reshape")

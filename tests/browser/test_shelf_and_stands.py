@@ -37,7 +37,7 @@ def test_a_process_is_copied_changed_and_chosen_at_the_bench(server, bench, page
     page.get_by_label("layer height").fill("0")
     page.locator('[data-do="save"]').click()
     assert "between 0.005 and 2 mm" in page.locator("[data-problem]").inner_text()
-    bench.bring_in(server.url, files["table"])
+    bench.bring_in(server, files["table"])
     page.locator('[data-field="process"]').select_option(label="Garden shed")
     bench.settled()
     page.reload()
@@ -50,7 +50,7 @@ def test_a_process_is_copied_changed_and_chosen_at_the_bench(server, bench, page
 
 
 def test_a_stand_is_brought_in_moved_undone_and_kept(server, bench, page, files):
-    bench.bring_in(server.url, files["table"])
+    bench.bring_in(server, files["table"])
     bench.go("Prop")
     page.locator('[data-field="stand-file"]').set_input_files(files["block"])
     page.wait_for_function(f"() => {LIST}.length === 1")
@@ -84,7 +84,7 @@ def test_a_stand_is_brought_in_moved_undone_and_kept(server, bench, page, files)
 
 
 def test_a_ring_gets_its_contact_and_it_is_carried_to_another_stance(server, bench, page, files):
-    bench.bring_in(server.url, files["drilled"])
+    bench.bring_in(server, files["drilled"])
     bench.go("Prop")
     bench.look("front")
     page.locator('[data-tool="ring"]').click()
@@ -98,7 +98,7 @@ def test_a_ring_gets_its_contact_and_it_is_carried_to_another_stance(server, ben
     assert (x, y) == pytest.approx((0, 0), abs=0.3)
     assert z == pytest.approx(18, abs=0.02)
     # The same file brought in once more has none; they are carried to it.
-    bench.bring_in(server.url, files["drilled"])
+    bench.bring_in(server, files["drilled"])
     assert page.evaluate(f"{LIST}.length") == 0
     bench.go("Prop")
     bench.settled()
@@ -117,7 +117,7 @@ def test_a_ring_gets_its_contact_and_it_is_carried_to_another_stance(server, ben
 
 
 def test_a_way_out_by_propping_is_offered_and_taken(server, bench, page, files):
-    bench.bring_in(server.url, files["table"])
+    bench.bring_in(server, files["table"])
     first = page.locator("[data-ways]").first
     finding = first.get_attribute("data-ways")
     bench.choose(finding)
@@ -138,7 +138,7 @@ def test_what_bends_is_drawn_bent_and_braced_and_weights_are_given_to_several(
 ):
     path = tmp_path / "tall.stl"
     path.write_bytes(binary_stl(table(90.0), "tall"))
-    bench.bring_in(server.url, path)
+    bench.bring_in(server, path)
     bench.go("Prop")
     bench.look("below")
     for place in ([8, 9, 90], [16, 9, 90]):

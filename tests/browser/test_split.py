@@ -47,7 +47,7 @@ def spot(bench, u, v):
 
 
 def test_a_plane_is_dragged_typed_cut_joined_undone_and_kept(server, bench, page, t_file):
-    bench.bring_in(server.url, t_file)
+    bench.bring_in(server, t_file)
     bench.go("Split")
     bench.look("front")
     bench.do("cut-level")
@@ -115,13 +115,12 @@ def test_a_plane_is_dragged_typed_cut_joined_undone_and_kept(server, bench, page
     bench.ready()
     assert parts(bench) == ["1.a", "1.b"]
     assert page.locator('[data-field="part"]').input_value() == "1.b"
-    for _ in range(7):
-        bench.do("undo")
+    bench.undo_many(7)
     assert parts(bench) == ["1"]
 
 
 def test_where_to_cut_is_proposed_shown_and_taken(server, bench, page, t_file):
-    bench.bring_in(server.url, t_file)
+    bench.bring_in(server, t_file)
     bench.go("Split")
     bench.do("propose-cuts")
     page.wait_for_selector("[data-proposed-cut]")
@@ -149,7 +148,7 @@ def test_where_to_cut_is_proposed_shown_and_taken(server, bench, page, t_file):
 
 
 def test_a_cut_along_a_face_and_through_three_points(server, bench, page, t_file):
-    bench.bring_in(server.url, t_file)
+    bench.bring_in(server, t_file)
     bench.go("Split")
     bench.look("below")
     page.locator('[data-tool="cut-flat"]').click()
@@ -189,7 +188,7 @@ def test_a_cut_along_a_face_and_through_three_points(server, bench, page, t_file
 
 
 def test_a_cut_is_dragged_again_seen_together_and_named(server, bench, page, t_file):
-    bench.bring_in(server.url, t_file)
+    bench.bring_in(server, t_file)
     bench.go("Split")
     # Along the loop of creases at the foot of the bar, then to the other side and back.
     bench.look("front")
@@ -262,7 +261,7 @@ def test_a_cut_is_dragged_again_seen_together_and_named(server, bench, page, t_f
 
 
 def test_colours_are_filled_brushed_and_stay(server, bench, page, t_file):
-    bench.bring_in(server.url, t_file)
+    bench.bring_in(server, t_file)
     page.locator("[data-colours] summary").click()
     page.locator('[data-dye="#a4502a"]').click()
     bench.look("front")

@@ -22,7 +22,7 @@ def _list(page):
 
 
 def test_proposed_supports_are_seen_left_out_taken_undone_and_kept(server, bench, page, table_file):
-    bench.bring_in(server.url, table_file)
+    bench.bring_in(server, table_file)
     bench.go("Prop")
     bench.look("below")
     bench.do("propose")
@@ -54,7 +54,7 @@ def test_proposed_supports_are_seen_left_out_taken_undone_and_kept(server, bench
 
 
 def test_several_are_chosen_changed_joined_and_taken_away(server, bench, page, table_file):
-    bench.bring_in(server.url, table_file)
+    bench.bring_in(server, table_file)
     bench.go("Prop")
     bench.look("below")
     for place in ([12, 8, 20], [12, -8, 20], [-12, 8, 20]):
@@ -109,7 +109,7 @@ def test_several_are_chosen_changed_joined_and_taken_away(server, bench, page, t
 
 
 def test_struts_and_checkerboards_are_stood_by_clicking(server, bench, page, table_file):
-    bench.bring_in(server.url, table_file)
+    bench.bring_in(server, table_file)
     bench.go("Prop")
     bench.look("below")
     bench.click_at([12, 8, 20])

@@ -66,7 +66,7 @@ def _drop(page, bench, key=None):
 def test_arcs_numbers_faces_and_points_turn_the_piece_and_undo_goes_all_the_way_back(
     server, bench, page, table_file
 ):
-    bench.bring_in(server.url, table_file)
+    bench.bring_in(server, table_file)
     bench.go("Turn")
     bench.settled()
     before = _state(page)
@@ -140,10 +140,7 @@ def test_arcs_numbers_faces_and_points_turn_the_piece_and_undo_goes_all_the_way_
     assert abs(bench.field("turn-y")) < 0.5  # clicked within a pixel
 
     # Every step can be taken back, as fast as keys are pressed.
-    page.locator("canvas[data-model]").focus()
-    for _ in range(24):
-        page.keyboard.press("Control+z")
-    bench.settled()
+    bench.undo_many(24)
     assert page.locator('[data-do="undo"]').is_disabled()
     assert _angles(bench) == [0, 0, 0]
     assert _state(page) == pytest.approx(before)
@@ -152,7 +149,7 @@ def test_arcs_numbers_faces_and_points_turn_the_piece_and_undo_goes_all_the_way_
 def test_the_map_is_dragged_across_and_clicked_and_proposals_are_taken(
     server, bench, page, demo_files
 ):
-    bench.bring_in(server.url, demo_files["Nest-box yoke"])
+    bench.bring_in(server, demo_files["Nest-box yoke"])
     bench.go("Turn")
     page.wait_for_selector("[data-proposal]", timeout=90_000)
     bench.settled()
@@ -239,7 +236,7 @@ def test_the_map_is_dragged_across_and_clicked_and_proposals_are_taken(
 
 
 def test_stances_are_forked_named_ordered_deleted_and_compared(server, bench, page, table_file):
-    bench.bring_in(server.url, table_file)
+    bench.bring_in(server, table_file)
     bench.go("Turn")
     bench.fill("turn-x", 180)
     bench.go("Inspect")
@@ -298,7 +295,7 @@ def test_stances_are_forked_named_ordered_deleted_and_compared(server, bench, pa
 def test_a_scaled_piece_keeps_its_pillar_and_shows_what_leaves_the_machine(
     server, bench, page, table_file
 ):
-    bench.bring_in(server.url, table_file)
+    bench.bring_in(server, table_file)
     bench.go("Prop")
     bench.look("below")
     bench.click_at([12, 8, 20])
@@ -339,15 +336,14 @@ def test_a_scaled_piece_keeps_its_pillar_and_shows_what_leaves_the_machine(
     assert "Leaves the build volume" in page.locator("[data-outside]").inner_text()
     bench.fill("move-x", 99999)
     assert "between" in bench.problem()
-    for _ in range(8):
-        bench.do("undo")
+    bench.undo_many(8)
     assert page.evaluate(pillar)["contact_mm"] == pytest.approx(small["contact_mm"])
 
 
 def test_a_way_out_turns_the_piece_and_is_tried_as_a_stance(
     server, bench, page, demo_files, hook_file
 ):
-    bench.bring_in(server.url, demo_files["Perch brackets, left and right"])
+    bench.bring_in(server, demo_files["Perch brackets, left and right"])
     bench.open("[data-kind=ledge]")
     page.locator("[data-finding][data-kind=ledge]:visible").first.click()
     page.locator("[data-ways]:visible").click()
@@ -360,7 +356,7 @@ def test_a_way_out_turns_the_piece_and_is_tried_as_a_stance(
     listed = page.locator("[data-finding]").all_text_contents()
     assert sum("will fail" in t or "risky" in t for t in listed) == stay + new
     # For an island, with the layers before and after; tried beside what there is.
-    bench.bring_in(server.url, hook_file)
+    bench.bring_in(server, hook_file)
     bench.choose("island-1")
     page.locator("[data-ways]:visible").click()
     page.wait_for_selector("[data-way] figure", timeout=60_000)
@@ -385,7 +381,7 @@ def test_looking_at_every_way_can_be_cancelled(busy_server, bench, page, demo_fi
 
 
 def test_a_second_window_loses_nothing_and_catches_up(server, bench, page, chromium, demo_files):
-    bench.bring_in(server.url, demo_files["Trail marker plate"])
+    bench.bring_in(server, demo_files["Trail marker plate"])
     address = page.url
     other = type(bench)(page.context.new_page())
     other.page.goto(address)
@@ -408,7 +404,7 @@ def test_a_second_window_loses_nothing_and_catches_up(server, bench, page, chrom
 
 
 def test_a_fork_taken_back_is_redone_or_brought_back(server, bench, page, demo_files):
-    bench.bring_in(server.url, demo_files["Nest-box yoke"])
+    bench.bring_in(server, demo_files["Nest-box yoke"])
     first = page.url
     with page.expect_navigation():
         page.locator('[data-do="fork"]').click()

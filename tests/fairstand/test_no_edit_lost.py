@@ -94,7 +94,7 @@ class _Tab:
         return answer.status_code == 200
 
 
-@pytest.mark.parametrize("seed", range(about(3)))
+@pytest.mark.parametrize("seed", range(about(2)))
 def test_two_tabs_at_random_end_in_the_same_state(client, stance, seed):
     draws = random.Random(seed)
     tabs = [_Tab(client, stance), _Tab(client, stance)]
@@ -271,7 +271,7 @@ def test_memory_is_counted_in_bytes_and_the_oldest_goes_first():
 
 def test_a_stroke_over_everything_and_one_that_is_too_large(client, stance):
     places = [{"facet": n % 28, "weights": [0.5, 0.25, 0.25]} for n in range(MOST_PLACES)]
-    for brush in (0, 5, 1000):
+    for brush in (0, 1000):
         answer = edit(client, stance.pk, "paint", side="show", places=places, brush_mm=brush)
         assert answer.status_code == 200
     sides = np.frombuffer(client.get(answer.json()["state"]["sides_url"]).content, np.uint32)

@@ -404,17 +404,18 @@ def test_thickened_on_one_side_the_other_stays():
 
 
 def test_a_hollow_piece_keeps_its_wall_and_drains(draws):
-    ball = ours(trimesh.creation.icosphere(subdivisions=4, radius=20))
-    wall = float(draws.uniform(1.5, 3))
+    radius = 12.0
+    ball = ours(trimesh.creation.icosphere(subdivisions=3, radius=radius))
+    wall = float(draws.uniform(1.5, 2.5))
     found = made(ball, "hollow", wall_mm=wall, drain_mm=3.0)
-    ideal = 4 / 3 * math.pi * (20 - wall) ** 3
-    assert 0.85 * ideal < found.taken_mm3 < 1.01 * ideal
+    ideal = 4 / 3 * math.pi * (radius - wall) ** 3
+    assert 0.8 * ideal < found.taken_mm3 < 1.01 * ideal
     # One surface: the room is reached through its holes.
     assert found.part.mesh.body_of_facet.max() == 0
     closed = made(ball, "hollow", wall_mm=wall, drain_mm=0.0).part
     shape = reference(closed.mesh)
-    inner = shape.triangles_center[np.linalg.norm(shape.triangles_center - (0, 0, 20), axis=1) < 19]
-    far = 20 - np.linalg.norm(inner - (0, 0, 20), axis=1)
+    far = radius - np.linalg.norm(shape.triangles_center - (0, 0, radius), axis=1)
+    far = far[far > 1]
     assert wall < far.min() < 1.2 * wall
     part = Part(WHOLE, closed.mesh, closed.facet_from, Frame(), "x", closed.mesh)
     facet = int(np.argmax(facet_normals(closed.mesh)[:, 0]
@@ -673,9 +674,10 @@ def test_changes_are_ordered_switched_and_taken_back():
             ).diagonal() == pytest.approx(1)  # fmt: skip
 
 
-@pytest.mark.parametrize("scale", [0.01, 1.0, 20.0])
-def test_changes_of_open_meshes_leave_closed_bodies(draws, bunny, scale):
+@pytest.mark.parametrize("case", range(about(1)))
+def test_changes_of_open_meshes_leave_closed_bodies(draws, bunny, case):
     """On a scanned animal, tiny to huge, at random turns, wherever something is too flat."""
+    scale = float(draws.choice([0.01, 1.0, 20.0]))
     vertices = bunny.vertices - bunny.vertices.mean(axis=0)
     vertices = vertices / np.ptp(vertices, axis=0).max() * 60 * scale
     turn = trimesh.transformations.random_rotation_matrix(draws.uniform(size=3))[:3, :3]

@@ -720,7 +720,9 @@ def test_a_slope_is_judged_by_its_worst_ledge_that_nothing_holds(draws):
     is farther than three times the limits from there and from every contact will fail.
     """
     told = {Severity.WILL_FAIL: 0, None: 0}
-    for _ in range(about(16)):
+    for case in range(about(50)):
+        if case >= about(6) and all(told.values()):
+            break
         slope, wide = draws.uniform(1.0, 3.0), draws.uniform(3, 7)
         under, long = height_near_a_cut(draws, 0.2, 12, 25), draws.uniform(12, 60)
         rise = math.tan(math.radians(slope))

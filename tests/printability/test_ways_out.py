@@ -86,10 +86,10 @@ def test_a_footing_that_falls_is_laid_down():
 
 
 def test_what_sticks_out_of_the_machine_is_turned_to_fit():
-    mesh = together(box(300, 40, 30))
+    mesh = together(box(300, 12, 8))
     _, _, ways = _ways(mesh, "off_plate")
     assert ways == [] or not [f for f in ways[0].after.ledger.findings if f.kind == "off_plate"]
-    tall = together(box(30, 40, 260))
+    tall = together(box(12, 16, 260))
     _, _, ways = _ways(tall, "off_plate")
     assert ways
     assert not [f for f in ways[0].after.ledger.findings if f.kind == "off_plate"]

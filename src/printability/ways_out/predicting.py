@@ -1,5 +1,6 @@
 """A stance as it would be, inspected in full: what is predicted is what the ledger will say."""
 
+from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 from functools import cached_property
 
@@ -9,7 +10,7 @@ from ..parts import Part
 from ..stance import Placed, Setup, stand
 from ..turning import goals_of
 
-__all__ = ["Predicted", "predict"]
+__all__ = ["Predicted", "predict", "that_matter"]
 
 
 @dataclass(frozen=True, eq=False)
@@ -33,9 +34,18 @@ class Predicted:
     @property
     def problems(self) -> list[Finding]:
         """Findings that matter: risky or worse, and not accepted."""
-        return [
-            f for f in self.ledger.findings if f.severity >= Severity.RISKY and f.accepted is None
-        ]
+        return that_matter(self.ledger.findings)
+
+    def of_kind(self, kind: str) -> Sequence[Finding]:
+        """Findings of one kind, without looking for any other."""
+        if "ledger" in self.__dict__:
+            return [f for f in self.ledger.findings if f.kind == kind]
+        return find(self.placed, self.look, self.threshold_deg, only={kind}).findings
+
+
+def that_matter(findings: Iterable[Finding]) -> list[Finding]:
+    """Those that are risky or worse, and not accepted."""
+    return [f for f in findings if f.severity >= Severity.RISKY and f.accepted is None]
 
 
 def predict(part: Part, setup: Setup, sides=None) -> Predicted:

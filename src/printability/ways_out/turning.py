@@ -17,7 +17,7 @@ from ..stance import Setup
 from ..surface import SLOPE_TOLERANCE_DEG
 from ..turning import GOALS, Scorer, Yardstick, ring_around, row_of
 from ..turning.words import gains_and_losses, lean_of, said_of_turn
-from .predicting import Predicted, predict
+from .predicting import Predicted, predict, that_matter
 
 __all__ = ["TurnOut", "turns_out"]
 
@@ -327,11 +327,14 @@ class _Search:
             area = self.scorer.areas[self.facets]
             left = area[np.isin(own, list(listed))].sum()
             return bool(left <= max(SPECK_MM2, _PART_LEFT * area.sum()))
+        own = after.of_kind(finding.kind)
         if finding.kind in ("off_plate", "footing", "wobble", "rough"):
-            return not any(f.kind == finding.kind for f in after.ledger.findings)
-        return not self._has(after, finding)
+            return not own
+        return not self._has(after, finding, among=that_matter(own))
 
-    def _has(self, there: Predicted, finding: Finding, of: Predicted | None = None) -> bool:
+    def _has(
+        self, there: Predicted, finding: Finding, of: Predicted | None = None, among=None
+    ) -> bool:
         """Whether a stance has a problem of that kind at the place of another's finding."""
         place = self._on_shape(of or self.now, finding.center_mm)
         near = self.reach if finding is self.finding else max(
@@ -341,7 +344,7 @@ class _Search:
         return any(
             f.kind == finding.kind
             and (whole or np.linalg.norm(self._on_shape(there, f.center_mm) - place) <= near)
-            for f in there.problems
+            for f in (there.problems if among is None else among)
         )
 
     def _on_shape(self, of: Predicted, point) -> np.ndarray:

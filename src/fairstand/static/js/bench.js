@@ -297,7 +297,8 @@ Alpine.data("bench", () => mixed(...everyActivity().map((a) => a.data ?? {}), wa
     tower.setLayer(layer);
     this.showCut();
     if (this.freeCut) return;
-    if (this.findings.ready && last >= 0)
+    // Until the findings of a change are there, layers are counted as they were before it.
+    if (this.findings.ready && last >= 0 && this.findings.key === this.state.key)
       section.show(`${start.urls.section}${layer}/?v=${this.state.view_key}`);
   },
   step(by) {
