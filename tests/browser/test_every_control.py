@@ -8,8 +8,8 @@ from solids import box, reference, table, together
 
 pytestmark = pytest.mark.browser
 
-# Leave the page, or delete what the test works on; ways out are long work of their own.
-LEAVES = ("delete-stance", "fork", "compare", "separate")
+# Leave the page, delete what the test works on, or go on by themselves; ways out are long work.
+LEAVES = ("delete-stance", "fork", "compare", "separate", "play")
 # So many there are at least.
 LEAST = {"Prop": 20, "Inspect": 30, "Turn": 40, "Hand over": 12, "Reshape": 20, "Split": 12}
 PRESS = """([done, leaves, drawn]) => {
