@@ -14,7 +14,7 @@ test: $(VENV)/.dev
 	$(BIN)/ruff check .
 	$(BIN)/ruff format --check .
 	$(BIN)/lint-imports
-	@echo "Compiling (the first time one to two minutes) …"
+	@echo "Compiling (the first time two to three minutes) …"
 	@$(BIN)/python -c "from fairstand.warm_up import warm_up; warm_up()"
 	$(BIN)/python -m pytest -n 2 --dist worksteal
 

@@ -16,11 +16,13 @@ from pathlib import Path
 
 import numba
 
-__all__ = ["compiled"]
+__all__ = ["compiled", "everything_is_kept", "keep_that_everything_is"]
 
 _ROOT = Path(__file__).parent
 _KEPT = _ROOT / "__pycache__" / "compiled"
 _KNOWN = _KEPT / "known.json"
+# The sources of which every kernel was compiled once.
+_WHOLE = _KEPT / "whole.txt"
 _IS_OURS = not numba.config.CACHE_DIR and os.access(_ROOT, os.W_OK)
 
 
@@ -29,6 +31,17 @@ def compiled(function):
     if _IS_OURS:
         numba.config.CACHE_DIR = str(_folder_of(Path(function.__code__.co_filename)))
     return numba.njit(cache=True, nogil=True)(function)
+
+
+def everything_is_kept() -> bool:
+    """Whether everything was compiled, and kept, since a source last changed."""
+    return _IS_OURS and _WHOLE.exists() and _WHOLE.read_text() == _known()[0]
+
+
+def keep_that_everything_is() -> None:
+    """Note that everything is compiled as the sources are now."""
+    if _IS_OURS:
+        _WHOLE.write_text(_known()[0])
 
 
 @cache

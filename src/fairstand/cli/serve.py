@@ -72,7 +72,7 @@ def serve(port: int, with_demo: bool) -> int:
     abandon_stale()
     sweep()
     if settings.FAIRSTAND_WARM_UP:
-        print("Warming up (the first time, compiling takes one to two minutes) …", flush=True)
+        print("Warming up (the first time, compiling takes two to three minutes) …", flush=True)
         warm_up()
     if with_demo:
         from fairstand.demo.seed import seed

@@ -41,6 +41,13 @@ class Mesh:
     facets: np.ndarray
     grain_mm: float = 0.0
 
+    def __post_init__(self):
+        # Every kernel would be compiled once more for arrays that may not be written to.
+        for name in ("vertices", "facets"):
+            array = getattr(self, name)
+            if not array.flags.writeable:
+                object.__setattr__(self, name, array.copy())
+
     @cached_property
     def twin(self) -> np.ndarray:
         """(3m,) int32: the half-edge across each half-edge, -1 where the mesh is open."""
