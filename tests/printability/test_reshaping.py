@@ -279,6 +279,73 @@ def _least_depth(ring, wall, q, angle_deg) -> float:
         reach += step
 
 
+def notched_ledges():
+    """Ledges on a wall along x = 0, seen from above, that straight ways do not reach all of."""
+    ledge = shapely.box(-5, 5, 14, 35)
+    return {
+        "round hole": ledge - shapely.Point(6, 20).buffer(2.6, quad_segs=6),
+        "square hole": ledge - shapely.box(3, 15, 7, 24),
+        "slanting slot": ledge - shapely.Polygon([(14, 20), (4, 26), (4, 28), (14, 22)]),
+        "hook": shapely.box(-5, 15, 12, 22) | shapely.box(8, 15, 12, 34),
+        "zigzag": shapely.box(-5, 15, 12, 19) | shapely.box(8, 15, 12, 28)
+        | shapely.box(8, 24, 20, 28),
+    }  # fmt: skip
+
+
+def random_notches(draws):
+    """Such a ledge with slots and holes anywhere."""
+    reach, long = draws.uniform(8, 18), draws.uniform(20, 40)
+    out = shapely.box(-5, 0, reach, long)
+    for _ in range(int(draws.integers(1, 4))):
+        x, y = draws.uniform(1.5, reach), draws.uniform(3, long - 3)
+        slot = shapely.box(x, y, x + draws.uniform(2, 20), y + draws.uniform(1, 3))
+        hole = shapely.Point(x, y).buffer(draws.uniform(0.8, 3), int(draws.integers(2, 7)))
+        turned = shapely.affinity.rotate(slot, draws.uniform(-75, 75), origin=(x, y))
+        out -= turned if draws.random() < 0.5 else hole
+    # What hangs on the wall, without corners that only touch.
+    parts = [p for p in shapely.get_parts(out) if p.distance(shapely.Point(-5, long / 2)) < long]
+    return max(parts, key=lambda p: p.area).buffer(-0.05).buffer(0.05, join_style="mitre")
+
+
+def filled_on_a_wall(draws, out):
+    level = float(draws.choice([40.0, draws.uniform(39, 41)]))
+    angle = float(draws.choice([40.0, 45.0, 55.0]))
+    wall = trimesh.creation.extrude_polygon(shapely.box(-10, -2, 0, 42), 75.0)
+    slab = trimesh.creation.extrude_polygon(out, 3.0).apply_translation((0, 0, level))
+    mesh = union(wall, slab)
+    turn = trimesh.transformations.rotation_matrix(draws.uniform(0, 6.28), (0, 0, 1))[:3, :3]
+    shift = np.array([*(draws.choice([0.0, 300.0]) * draws.normal(size=2)), 0])
+    mesh = mesh.moved(np.ascontiguousarray(mesh.vertices @ turn.T + shift))
+    free = max(shapely.get_parts(out & shapely.box(0.01, 0, 99, 99)), key=lambda p: p.area)
+    near = turn @ np.array([*free.representative_point().coords[0], level]) + shift
+    found = made(mesh, "fill", near, angle_deg=angle)
+    part = found.part.mesh
+    assert part.is_watertight
+    assert part.body_of_facet.max() == 0
+    assert volume_mm3(part) == pytest.approx(volume_mm3(mesh) + found.added_mm3, rel=2e-5)
+    lower = mesh_of(as_solid(part).trim_by_plane((0, 0, -1), -(level + 1)))
+    return too_flat(part, angle), grows(lower, angle)
+
+
+@pytest.mark.parametrize("name", notched_ledges())
+def test_a_fill_goes_round_corners_of_notches_and_holes(draws, name):
+    """Every layer lies in the one below grown, also behind what straight ways do not get round."""
+    flat, hangs = filled_on_a_wall(draws, notched_ledges()[name])
+    assert flat < 0.05
+    assert hangs < 0.02
+
+
+@pytest.mark.parametrize("case", range(about(2)))
+def test_a_fill_leaves_next_to_nothing_hanging_behind_random_notches(draws, case):
+    for _ in range(case):
+        draws.random()  # each case another
+    out = random_notches(draws)
+    flat, hangs = filled_on_a_wall(draws, out)
+    # Without ways round corners up to 60 mm2 are left here.
+    assert flat < 1.0, out.wkt
+    assert hangs < 0.5, out.wkt
+
+
 @pytest.mark.parametrize("sides", [24, 64, 200])
 def test_the_tip_of_a_pointed_hole_is_where_tangents_meet(sides):
     # r / cos t above the centre: tangents at the angle, from elementary geometry.

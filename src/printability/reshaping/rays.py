@@ -17,7 +17,7 @@ from ..errors import EditError
 from . import _kernels
 from .underside import Underside
 
-__all__ = ["Ray", "rays_of", "solid_between"]
+__all__ = ["FILM_MM", "Ray", "rays_of", "solid_between"]
 
 # Strips are no wider than this part of the size; ways fan round corners in steps (ours).
 _STRIPS, _FAN_DEG = 40, 2.0
@@ -27,11 +27,15 @@ _MOST_CORNERS = 400
 LOOKED_AT = 16
 # Ways that differ by less than this, in radians, are one.
 _SAME_WAY = 1e-4
+# So far beside a grazed corner, as a part of the size, a way goes by it (ours).
+_HAIR = 2e-5
 _MOST_WAYS = 6_000
 # Something else must be nearer by this part of the size to end a way.
 RIDGE = 5e-5
 # By so much neighbouring strips overlap (ours): far above rounding.
 _OVERLAP_MM = 0.001
+# What is thinner is no solid.
+FILM_MM = _OVERLAP_MM / 2
 _BESIDE_MM, _MOST_CROSSED = 1e-3, 4
 
 
@@ -239,7 +243,11 @@ def _looked_at(under: Underside, feet, ways, reach) -> np.ndarray:
 
 
 def _stops(under: Underside, held, length, size: float):
-    """Where along each held edge ways begin, and the corners of the rim before each of its ends."""
+    """Where along each held edge ways begin, and the corners of the rim before each of its ends.
+
+    A way that only grazes a corner ends there on one side and goes on beside it on the other: there
+    is one on both sides of it.
+    """
     stops = [set(np.linspace(0, 1, max(math.ceil(n / size * _STRIPS), 1) + 1)) for n in length]
     fans: dict[int, list[np.ndarray]] = {}
     # Through its corners, those inside it too: between two ways it is to have no fold.
@@ -248,13 +256,45 @@ def _stops(under: Underside, held, length, size: float):
     if len(own) <= _MOST_CORNERS:
         places = np.concatenate([places, own])
     places = np.unique(places, axis=0)
+    beside = _beside_on_rim(under)
     _, which, along = _kernels.distances(places, held)
     for p, k, t in zip(places, which.tolist(), along.tolist(), strict=True):
+        on = (held[k, 2:] - held[k, :2]) / length[k]
         if 1e-9 < t < 1 - 1e-9:
             stops[k].add(t)
+            if _is_grazed(np.array([on[1], -on[0]]), p, beside, size):
+                hair = _HAIR * size / length[k]
+                stops[k].update((max(t - hair, 0.0), min(t + hair, 1.0)))
         else:
-            fans.setdefault(int(under.held[k, 1 if t > 0.5 else 0]), []).append(p)
+            corner = held[k, 2:] if t > 0.5 else held[k, :2]
+            through = fans.setdefault(int(under.held[k, 1 if t > 0.5 else 0]), [])
+            through.append(p)
+            way = p - corner
+            if _is_grazed(way, p, beside, size):
+                across = np.array([-way[1], way[0]]) * 2 * _SAME_WAY
+                through += [p - across, p + across]
     return [sorted(one) for one in stops], fans
+
+
+def _beside_on_rim(under: Underside) -> dict:
+    """Of each corner of the rim, of holes too, those before and after it."""
+    rims = [under.around]
+    rims += [np.column_stack([ring, np.roll(ring, -1, axis=0)]) for ring in under.openings]
+    found: dict = {}
+    for ax, ay, bx, by in np.concatenate(rims).tolist():
+        found.setdefault((ax, ay), []).append((bx, by))
+        found.setdefault((bx, by), []).append((ax, ay))
+    return found
+
+
+def _is_grazed(way, p, beside: dict, size: float) -> bool:
+    """Whether the rim lies on one side of a way that goes through a corner of it."""
+    others = beside.get((float(p[0]), float(p[1])), ())
+    if len(others) != 2:
+        return False
+    one, two = (way[0] * (q[1] - p[1]) - way[1] * (q[0] - p[0]) for q in others)
+    close = 1e-9 * size * float(np.hypot(*way))
+    return (one > -close and two > -close) or (one < close and two < close)
 
 
 def _fan(one: np.ndarray, two: np.ndarray, through: list[np.ndarray]) -> list[np.ndarray]:
@@ -304,4 +344,4 @@ def _joined(solids: list[manifold3d.Manifold]) -> manifold3d.Manifold | None:
     while len(solids) > 1:
         pairs = [one + other for one, other in zip(solids[::2], solids[1::2], strict=False)]
         solids = pairs + solids[len(pairs) * 2 :]
-    return solids[0].simplify(_OVERLAP_MM / 2) if solids else None
+    return solids[0].simplify(FILM_MM) if solids else None

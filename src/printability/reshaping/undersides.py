@@ -8,9 +8,10 @@ import numpy as np
 from ..errors import EditError
 from ..mesh import Mesh, facet_normals, first_hits
 from ..mesh.nearest import nearest_facing
+from .behind import bends_behind, ending_at_holes, ribs_to
 from .changes import Dimension, Ground, Worked, registered_change
 from .perforated import breaking_off
-from .rays import Ray, rays_of, solid_between
+from .rays import FILM_MM, Ray, rays_of, solid_between
 from .underside import Underside, flat_undersides, held_by_nearest_side, underside_at, with_its_end
 
 __all__ = ["ANGLE", "deep_enough", "fill_of", "holes_kept", "steepened", "underside_seen"]
@@ -289,12 +290,49 @@ def fill_of(ground: Ground, place, angle_deg: float) -> tuple[manifold3d.Manifol
             pieces += _further_pieces(one, other, max(i, j), slope, over)
         return pieces
 
-    solid = solid_between(rays, profile)
+    behind = _behind_corners(ground, under, rays, slope, profile)
+    solid = solid_between(ending_at_holes(under, rays) if behind else rays, profile)
     if solid is None:
         raise EditError("This underside is held well enough already.")
+    if behind:
+        solid = manifold3d.Manifold.batch_boolean([solid, *behind], manifold3d.OpType.Add)
+        solid = solid.simplify(FILM_MM)
     # Not below the plate, and holes through the underside stay open.
     solid = solid.trim_by_plane((0, 0, 1), lowest)
     return holes_kept(solid, under), under
+
+
+def _behind_corners(ground: Ground, under: Underside, rays, slope: float, profile):
+    """What a fill needs behind notches and holes, and the ribs that hold that."""
+    bends = bends_behind(under, rays)
+    low = [min((_least(ray, slope)[0] for ray in bend.rays if ray.reach), default=math.inf)
+           for bend in bends]  # fmt: skip
+    # From the farthest on: what hangs on a bend hangs on the one before it too.
+    for bend, least in zip(reversed(bends), reversed(low), strict=True):
+        if bend.before >= 0:
+            before = bends[bend.before]
+            long = float(np.linalg.norm(bend.at - before.at))
+            low[bend.before] = min(low[bend.before], least - slope * long)
+    holds = []
+    for bend, least in zip(bends, low, strict=True):
+        if bend.before >= 0:
+            holds.append(holds[bend.before])
+            continue
+        long = float(np.linalg.norm(bend.at - bend.foot))
+        way = (bend.at - bend.foot) / max(long, 1e-300)
+        top = float(
+            np.nan_to_num(under.heights((bend.foot + way * min(1e-3, long))[None])[0], nan=least)
+        )
+        foot = Ray(bend.foot, way, top, long, np.zeros(1), np.zeros(1), bend.edge)
+        holds.append(
+            max(least - slope * long, ground.lowest) >= _walls_end(ground, [foot])[0] - 1e-3
+        )
+    if not all(holds):
+        # The wall is not deep enough: it is left as it is, and the inspection tells.
+        return []
+    made = [solid_between([bend.rays], profile) for bend in bends if bend.rays]
+    made += ribs_to(under, bends, low, slope, ground.over_mm, _CORNER_MM)
+    return [solid for solid in made if solid is not None]
 
 
 def holes_kept(solid: manifold3d.Manifold, under: Underside) -> manifold3d.Manifold:
