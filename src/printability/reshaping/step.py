@@ -1,7 +1,6 @@
 """A change of shape as a step: of parts, kept as plain data, made anew wherever it is looked at."""
 
 import logging
-import math
 from collections import OrderedDict
 from dataclasses import dataclass, field, replace
 from functools import cached_property
@@ -17,11 +16,10 @@ from ..parts import Anchor, Part, Step, is_of
 from ..parts.part import PLUG, digest_of, letters_in_turn
 from ..surface import SHOW, painted_sides
 from .changes import CHANGES, Ground, Worked, ground_of, less
+from .joining import joined_whole
 
 __all__ = ["Reshape", "Reshaped", "reshape_told", "reshaped", "touches_show"]
 
-# When a body is joined to another: by how much one is moved where part of it was lost (ours).
-_HAIRS_MM, _LOST_PART = (1e-5, 1e-4, 5e-4), 1e-6
 log = logging.getLogger(__name__)
 # Corners of a body at which it is measured how far the surface moves.
 _MOST_MEASURED = 200
@@ -157,6 +155,9 @@ class Reshaped:
     @property
     def added_mm3(self) -> float:
         """Volume that is added."""
+        if self.added and not self.taken:  # by what there is, should booleans disagree
+            before = sum(one.volume() for one in self.ground.tracked.solids)
+            return float(sum(one.volume() for one in self.solids) - before)
         return float(sum(one.volume() for one in self.added))
 
     @property
@@ -241,7 +242,9 @@ def _made(before: list[manifold3d.Manifold], worked: Worked) -> list[manifold3d.
             raise EditError("What would be added touches nothing.")
         together = add
         for i in touched:
-            together = _joined_whole(solids[i], together)
+            together = joined_whole(solids[i], together)
+        if not worked.breaks_off:
+            together = _without_loose(together, [solids[i] for i in touched])
         solids = [one for i, one in enumerate(solids) if i not in touched] + [together]
     for one in solids:
         if one.status() != manifold3d.Error.NoError:
@@ -249,31 +252,22 @@ def _made(before: list[manifold3d.Manifold], worked: Worked) -> list[manifold3d.
     return [_without_films(one) for one in solids]
 
 
-def _joined_whole(one: manifold3d.Manifold, other: manifold3d.Manifold) -> manifold3d.Manifold:
-    """Two bodies joined, with all the volume that they have together.
-
-    Where faces of both lie in one plane as good as exactly, a part may be lost on the way; then
-    it is tried with one of them moved by a hair.
-    """
-    best, best_off = one, math.inf
-    for hair_mm in (0.0, *_HAIRS_MM):
-        moved = other.translate((0.3 * hair_mm, 0.7 * hair_mm, hair_mm)) if hair_mm else other
-        whole = one + moved
-        want = one.volume() + moved.volume() - (one ^ moved).volume()
-        off = abs(whole.volume() - want)
-        if off < best_off:
-            best, best_off = whole, off
-        if off <= _LOST_PART * abs(want):
-            break
-    if best_off > 1e-3 * abs(best.volume()):
-        raise EditError("What would be added cannot be joined to the part.")
-    return best
+def _without_loose(whole: manifold3d.Manifold, own: list[manifold3d.Manifold]):
+    """A body without pieces that were added and hang on nothing."""
+    pieces = whole.decompose()
+    if len(pieces) < 2:
+        return whole
+    kept = [
+        one for one in pieces
+        if one.volume() < 0 or any((one ^ s).volume() > 1e-6 * one.volume() for s in own)
+    ]  # fmt: skip
+    return manifold3d.Manifold.compose(kept) if 0 < len(kept) < len(pieces) else whole
 
 
 def _without_films(solid: manifold3d.Manifold) -> manifold3d.Manifold:
     """A body without pieces that have no volume to speak of."""
     pieces = solid.decompose()
-    least = 1e-9 * abs(solid.volume())
+    least = 1e-7 * abs(solid.volume())
     kept = [piece for piece in pieces if abs(piece.volume()) > least]
     return manifold3d.Manifold.compose(kept) if 0 < len(kept) < len(pieces) else solid
 

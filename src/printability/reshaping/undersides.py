@@ -10,6 +10,7 @@ from ..mesh import Mesh, facet_normals, first_hits
 from ..mesh.nearest import nearest_facing
 from .behind import bends_behind, ending_at_holes, ribs_to
 from .changes import Dimension, Ground, Worked, registered_change
+from .joining import joined_whole
 from .perforated import breaking_off
 from .rays import FILM_MM, Ray, rays_of, solid_between
 from .underside import Underside, flat_undersides, held_by_nearest_side, underside_at, with_its_end
@@ -295,7 +296,8 @@ def fill_of(ground: Ground, place, angle_deg: float) -> tuple[manifold3d.Manifol
     if solid is None:
         raise EditError("This underside is held well enough already.")
     if behind:
-        solid = manifold3d.Manifold.batch_boolean([solid, *behind], manifold3d.OpType.Add)
+        for more in behind:
+            solid = joined_whole(solid, more)
         solid = solid.simplify(FILM_MM)
     # Not below the plate, and holes through the underside stay open.
     solid = solid.trim_by_plane((0, 0, 1), lowest)
