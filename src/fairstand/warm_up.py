@@ -61,8 +61,10 @@ def _compile_the_rest(part, at) -> None:
     propose(part, Setup(process=PROCESSES["fdm"]))
     whole, down = ("1", WHOLE), (0.0, 0.0, -1.0)
     reshape_told(part, Reshape(*whole, "hollow", down, (), (("wall_mm", 0.6), ("drain_mm", 0.0))))
-    # A ledge on a wall, one body, with a facet that is wound the wrong way.
-    vertices, facets = _boxes(((10, 10, 40), (0, 0, 20)), ((14, 10, 4), (8, 0, 30)))
+    # A ledge round a corner on a wall, one body, with a facet that is wound the wrong way.
+    vertices, facets = _boxes(
+        ((10, 10, 40), (0, 0, 20)), ((14, 10, 4), (8, 0, 30)), ((4, 14, 4), (13, 10, 30))
+    )
     ledge = union_of_bodies(Mesh(vertices, facets.astype(np.int32)))
     wrong = np.concatenate([ledge.facets[:1, ::-1], ledge.facets[1:]])
     ledge = part_of(
@@ -71,7 +73,8 @@ def _compile_the_rest(part, at) -> None:
     lowest = ledge.mesh.vertices[ledge.mesh.facets][:, :, 2].min(axis=1)
     under = int(np.argmax((facet_normals(ledge.mesh)[:, 2] < -0.9) & (lowest > 10)))
     place_of = anchor_at(ledge, under, (1 / 3, 1 / 3, 1 / 3))
-    reshape_told(ledge, Reshape(*whole, "gusset", down, (place_of,), ()))
+    for change in ("gusset", "fill"):
+        reshape_told(ledge, Reshape(*whole, change, down, (place_of,), ()))
 
 
 def _box(size, middle) -> tuple[np.ndarray, np.ndarray]:

@@ -54,6 +54,44 @@ def way_out(px, py, ux, uy, segments, near):
 
 
 @compiled
+def sees(ax, ay, bx, by, rim):
+    """Whether nothing of a rim lies between two places."""
+    ux, uy = bx - ax, by - ay
+    far = np.hypot(ux, uy)
+    if far <= 1e-12:
+        return True
+    return way_out(ax, ay, ux / far, uy / far, rim, 0.0) >= far
+
+
+@compiled
+def until_shorter(places, own, corners, far, which, held, rim):
+    """Of places along a way, the first that is got to on a shorter one; their number for none.
+
+    ``own`` is how long the way there is. A shorter one comes straight from what holds, or by way
+    of another corner than ``which``; it counts where nothing of the rim lies on its last part.
+    """
+    n = places.shape[0]
+    for k in range(n):
+        px, py = places[k]
+        best, at, on = np.inf, -1, 0.0
+        for h in range(held.shape[0]):
+            d2, t = _to_segment(px, py, held[h])
+            if d2 < best:
+                best, at, on = d2, h, t
+        if at >= 0 and np.sqrt(best) < own[k]:
+            ax, ay, bx, by = held[at]
+            if sees(ax + on * (bx - ax), ay + on * (by - ay), px, py, rim):
+                return k
+        for j in range(corners.shape[0]):
+            if j == which or not np.isfinite(far[j]):
+                continue
+            cx, cy = corners[j]
+            if far[j] + np.hypot(px - cx, py - cy) < own[k] and sees(cx, cy, px, py, rim):
+                return k
+    return n
+
+
+@compiled
 def _distance(px, py, segments):
     best = np.inf
     for s in range(segments.shape[0]):

@@ -28,7 +28,7 @@ _FAN_DEG, _OFF_RIM = 2.0, 1e-6
 # Round a smaller hole no way bends: what hangs behind it is a bridge that prints (ours).
 _WIDE_HOLE_MM = 4.0
 # So many corners at most; beyond that it is left to the inspection that follows.
-_MOST_BENDS, _NEAREST_SIDES = 160, 12
+_MOST_BENDS, _NEAREST_SIDES = 60, 12
 # Corners as near as this part of the size are one.
 _CLOSE = 1e-4
 # Something else must be nearer by this part of the size to end a way.
@@ -88,10 +88,10 @@ def bends_behind(under: Underside, rays: list[list[Ray]]) -> list[Bend]:
     at, before, after = _reflex(region, size)
     if not len(at) or len(at) > _MOST_BENDS:
         return []
-    inside = shapely.prepared.prep(region.buffer(4 * _CLOSE * size))
+    loose = _rim_of(region.buffer(4 * _CLOSE * size, join_style="bevel"))
     # Whether another way gets there is asked strictly: what only grazes a corner does not.
-    strictly = shapely.prepared.prep(region.buffer(1e-6 * size))
-    far, parent, foot, edge = _shortest(under, at, inside, size)
+    strict = _rim_of(region.buffer(1e-6 * size, join_style="bevel"))
+    far, parent, foot, edge = _shortest(under, at, loose, size)
     order = [int(i) for i in np.argsort(far) if np.isfinite(far[i])]
     row = {i: n for n, i in enumerate(order)}
     shadow = shapely.prepared.prep(left.buffer(_LEAST_WIDE_MM))
@@ -103,7 +103,7 @@ def bends_behind(under: Underside, rays: list[list[Ray]]) -> list[Bend]:
         fan = (
             []
             if turn == 0.0
-            else _fanned(under, at, far, i, e, turn, rim, inside, strictly, shadow, size)
+            else _fanned(under, at, far, i, e, turn, rim, loose, strict, shadow, size)
         )
         found.append(
             Bend(at[i], row[parent[i]] if parent[i] >= 0 else -1, foot[i], float(far[i]),
@@ -255,10 +255,10 @@ def _reflex(region, size):
             for k in np.flatnonzero(turn < -1e-6 * scale):
                 found.append((p[k], p[k - 1], p[(k + 1) % len(p)]))
     rows = np.array(found).reshape(-1, 3, 2)
-    return rows[:, 0], rows[:, 1], rows[:, 2]
+    return tuple(np.ascontiguousarray(rows[:, k]) for k in range(3))
 
 
-def _shortest(under: Underside, at, inside, size):
+def _shortest(under: Underside, at, rim, size):
     """Of each corner: how long its shortest way is, the bend before, its last part's foot."""
     held = under.held_segments
     n = len(at)
@@ -271,7 +271,7 @@ def _shortest(under: Underside, at, inside, size):
         nearest = held[:, :2] + t[:, None] * along
         apart = np.linalg.norm(nearest - at[i], axis=1)
         for k in np.argsort(apart)[:_NEAREST_SIDES]:
-            if apart[k] < 1e-6 * size or inside.covers(shapely.LineString([nearest[k], at[i]])):
+            if apart[k] < 1e-6 * size or _kernels.sees(*nearest[k], *at[i], rim):
                 far[i], foot[i], edge[i] = apart[k], nearest[k], k
                 break
     # What stands on the hinge itself is no bend: ways fan round it as it is.
@@ -286,7 +286,7 @@ def _shortest(under: Underside, at, inside, size):
         done[i] = True
         step = np.linalg.norm(at - at[i], axis=1)
         for j in np.flatnonzero(~done & (d + step < far - 1e-9 * size)):
-            if inside.covers(shapely.LineString([at[i], at[j]])):
+            if _kernels.sees(*at[i], *at[j], rim):
                 far[j], parent[j], foot[j], edge[j] = d + step[j], i, at[i], edge[i]
                 heapq.heappush(heap, (float(far[j]), int(j)))
     return far, parent, foot, edge
@@ -311,7 +311,7 @@ def _sector(e, to_before, to_after) -> float:
     return 0.0
 
 
-def _fanned(under, at, far, i, e, turn, rim, inside, strictly, shadow, size) -> list[Ray]:
+def _fanned(under, at, far, i, e, turn, rim, loose, strict, shadow, size) -> list[Ray]:
     """Ways from a corner into what straight ways leave out, each until another way is shorter."""
     first = math.atan2(e[1], e[0])
     steps = max(math.ceil(abs(math.degrees(turn)) / _FAN_DEG), 1)
@@ -329,9 +329,9 @@ def _fanned(under, at, far, i, e, turn, rim, inside, strictly, shadow, size) -> 
     for way in ways:
         out = _kernels.way_out(*map(float, (*at[i], *way)), rim, 6 * _CLOSE * size)
         end = max(float(out) - 3 * _CLOSE * size, 0.0) if np.isfinite(out) else 0.0
-        if end and not inside.covers(shapely.LineString([at[i], at[i] + way * end])):
+        if end and not _kernels.sees(*at[i], *(at[i] + way * end), loose):
             end = 0.0  # it runs through what is no underside
-        reach.append(_until_shorter(under, at, far, i, way, end, strictly, size))
+        reach.append(_until_shorter(under, at, far, i, way, end, strict, size))
     # Only where there is something left, between two ways or on one.
     wanted = np.zeros(len(ways), bool)
     for k in range(len(ways) - 1):
@@ -354,35 +354,32 @@ def _fanned(under, at, far, i, e, turn, rim, inside, strictly, shadow, size) -> 
         if reach <= 1e-5 * size or not ok.any():
             found.append(Ray(at[i], way, z, 0.0, np.zeros(1), np.array([z]), -1, True))
         else:
-            found.append(Ray(at[i], way, float(own[ok][0]), reach, along[ok], own[ok], -1, True))
+            found.append(
+                Ray(
+                    at[i],
+                    way,
+                    float(own[ok][0]),
+                    reach,
+                    along,
+                    np.interp(along, along[ok], own[ok]),
+                    -1,
+                    True,
+                )
+            )
     return found if any(ray.reach for ray in found) else []
 
 
-def _until_shorter(under, at, far, i, way, reach, inside, size) -> float:
+def _until_shorter(under, at, far, i, way, reach, rim, size) -> float:
     """How far a way goes until another one gets there on a shorter way."""
     if not reach:
         return 0.0
     s = reach * np.linspace(0, 1, LOOKED_AT)[1:]
     places = at[i] + way * s[:, None]
     own = far[i] + s - _RIDGE * size
-    ends = reach
-    direct, which, t = _kernels.distances(np.ascontiguousarray(places), under.held_segments)
-    held = under.held_segments
-    for k in np.flatnonzero(direct < own):
-        a, b = held[which[k], :2], held[which[k], 2:]
-        if inside.covers(shapely.LineString([a + t[k] * (b - a), places[k]])):
-            ends = min(ends, float(s[k]))
-            break
-    for j in range(len(at)):
-        if j == i or not np.isfinite(far[j]):
-            continue
-        nearer = np.flatnonzero(far[j] + np.linalg.norm(places - at[j], axis=1) < own)
-        nearer = nearer[s[nearer] <= ends]
-        for k in nearer:
-            if inside.covers(shapely.LineString([at[j], places[k]])):
-                ends = min(ends, float(s[k]))
-                break
-    return ends
+    k = _kernels.until_shorter(
+        np.ascontiguousarray(places), own, at, far, i, under.held_segments, rim
+    )
+    return float(s[k]) if k < len(s) else reach
 
 
 def _heights_near(under: Underside, point, size: float) -> float:

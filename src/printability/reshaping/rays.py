@@ -17,7 +17,7 @@ from ..errors import EditError
 from . import _kernels
 from .underside import Underside
 
-__all__ = ["FILM_MM", "Ray", "rays_of", "solid_between"]
+__all__ = ["FILM_MM", "Ray", "joined_two_by_two", "rays_of", "solid_between"]
 
 # Strips are no wider than this part of the size; ways fan round corners in steps (ours).
 _STRIPS, _FAN_DEG = 40, 2.0
@@ -324,7 +324,7 @@ def solid_between(rays: list[list[Ray]], profile) -> manifold3d.Manifold | None:
                 solid = manifold3d.Manifold.hull_points(np.array(points))
                 if solid.volume() > 0:
                     solids.append(solid)
-    return _joined(solids)
+    return joined_two_by_two(solids)
 
 
 def _overlapping(one: Ray, other: Ray) -> tuple[Ray, Ray]:
@@ -339,7 +339,7 @@ def _overlapping(one: Ray, other: Ray) -> tuple[Ray, Ray]:
     return first, last
 
 
-def _joined(solids: list[manifold3d.Manifold]) -> manifold3d.Manifold | None:
+def joined_two_by_two(solids: list[manifold3d.Manifold]) -> manifold3d.Manifold | None:
     """Neighbours joined two by two: all at once, one that only touches others may be lost."""
     while len(solids) > 1:
         pairs = [one + other for one, other in zip(solids[::2], solids[1::2], strict=False)]

@@ -12,7 +12,7 @@ from .behind import bends_behind, ending_at_holes, ribs_to
 from .changes import Dimension, Ground, Worked, registered_change
 from .joining import joined_whole
 from .perforated import breaking_off
-from .rays import FILM_MM, Ray, rays_of, solid_between
+from .rays import FILM_MM, Ray, joined_two_by_two, rays_of, solid_between
 from .underside import Underside, flat_undersides, held_by_nearest_side, underside_at, with_its_end
 
 __all__ = ["ANGLE", "deep_enough", "fill_of", "holes_kept", "steepened", "underside_seen"]
@@ -296,9 +296,7 @@ def fill_of(ground: Ground, place, angle_deg: float) -> tuple[manifold3d.Manifol
     if solid is None:
         raise EditError("This underside is held well enough already.")
     if behind:
-        for more in behind:
-            solid = joined_whole(solid, more)
-        solid = solid.simplify(FILM_MM)
+        solid = joined_whole(solid, joined_two_by_two(behind)).simplify(FILM_MM)
     # Not below the plate, and holes through the underside stay open.
     solid = solid.trim_by_plane((0, 0, 1), lowest)
     return holes_kept(solid, under), under
