@@ -13,6 +13,7 @@ from dataclasses import dataclass, replace
 import manifold3d
 import numpy as np
 import shapely
+from shapely.geometry.polygon import orient
 
 from . import _kernels
 from .rays import LOOKED_AT, Ray
@@ -94,7 +95,8 @@ def bends_behind(under: Underside, rays: list[list[Ray]]) -> list[Bend]:
     far, parent, foot, edge = _shortest(under, at, loose, size)
     order = [int(i) for i in np.argsort(far) if np.isfinite(far[i])]
     row = {i: n for n, i in enumerate(order)}
-    shadow = shapely.prepared.prep(left.buffer(_LEAST_WIDE_MM))
+    shadow = left.buffer(_LEAST_WIDE_MM)
+    shapely.prepare(shadow)
     found = []
     for i in order:
         e = at[i] - foot[i]
@@ -245,7 +247,7 @@ def _reflex(region, size):
     """Corners of a region's rim that stick into it, with those before and after on the rim."""
     found = []
     for part in shapely.get_parts(region):
-        part = shapely.geometry.polygon.orient(part)
+        part = orient(part)
         for ring in (part.exterior, *part.interiors):
             p = shapely.get_coordinates(shapely.simplify(ring, _CLOSE * size))[:-1]
             one, two = p - np.roll(p, 1, axis=0), np.roll(p, -1, axis=0) - p
