@@ -8,7 +8,7 @@ the shortest way, stands a rib that is as deep as what hangs on it asks for.
 
 import heapq
 import math
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 
 import manifold3d
 import numpy as np
@@ -19,7 +19,7 @@ from . import _kernels
 from .rays import LOOKED_AT, Ray
 from .underside import Underside
 
-__all__ = ["Bend", "bends_behind", "ending_at_holes", "ribs_to"]
+__all__ = ["Bend", "bends_behind", "ribs_to"]
 
 # What is left of an underside beside straight ways counts from here on (ours).
 _LEAST_MM2, _LEAST_WIDE_MM = 0.02, 0.02
@@ -112,27 +112,6 @@ def bends_behind(under: Underside, rays: list[list[Ray]]) -> list[Bend]:
                  -math.copysign(1.0, turn), fan, int(edge[i]))
         )  # fmt: skip
     return found
-
-
-def ending_at_holes(under: Underside, rays: list[list[Ray]]) -> list[list[Ray]]:
-    """Ways that end at the rims of holes instead of going on behind them."""
-    rims = [np.column_stack([ring, np.roll(ring, -1, axis=0)])
-            for ring in under.openings if _is_wide(ring)]  # fmt: skip
-    if not rims:
-        return rays
-    rim = np.ascontiguousarray(np.concatenate(rims))
-
-    def ended(ray: Ray) -> Ray:
-        out = _kernels.way_out(*map(float, (*ray.foot, *ray.way)), rim, 1e-9)
-        if out >= ray.reach:
-            return ray
-        own = float(np.interp(out, ray.at, ray.own))
-        before = ray.at < out
-        return replace(
-            ray, reach=out, at=np.append(ray.at[before], out), own=np.append(ray.own[before], own)
-        )
-
-    return [[ended(ray) for ray in row] for row in rays]
 
 
 def ribs_to(

@@ -9,7 +9,7 @@ from ..errors import EditError
 __all__ = ["joined_whole"]
 
 # When a body is joined to another: by how much one is moved where part of it was lost (ours).
-_HAIRS_MM, _LOST_PART = (1e-5, 1e-4, 5e-4), 1e-6
+_HAIRS_MM, _LOST_PART = (1e-5, 1e-4, 5e-4, 2e-3, 5e-3), 1e-6
 
 
 def joined_whole(one: manifold3d.Manifold, other: manifold3d.Manifold) -> manifold3d.Manifold:

@@ -8,7 +8,7 @@ import numpy as np
 from ..errors import EditError
 from ..mesh import Mesh, facet_normals, first_hits
 from ..mesh.nearest import nearest_facing
-from .behind import bends_behind, ending_at_holes, ribs_to
+from .behind import bends_behind, ribs_to
 from .changes import Dimension, Ground, Worked, registered_change
 from .joining import joined_whole
 from .perforated import breaking_off
@@ -292,7 +292,7 @@ def fill_of(ground: Ground, place, angle_deg: float) -> tuple[manifold3d.Manifol
         return pieces
 
     behind = _behind_corners(ground, under, rays, slope, profile)
-    solid = solid_between(ending_at_holes(under, rays) if behind else rays, profile)
+    solid = solid_between(rays, profile)
     if solid is None:
         raise EditError("This underside is held well enough already.")
     if behind:
