@@ -77,11 +77,9 @@ def bends_behind(under: Underside, rays: list[list[Ray]]) -> list[Bend]:
     """
     corners = under.mesh.vertices[under.mesh.facets[under.facets]][:, :, :2]
     size = max(float(np.ptp(corners.reshape(-1, 2), axis=0).max()), 1e-9)
-    facets = shapely.polygons(corners)
-    region = shapely.union_all(facets, grid_size=1e-7 * size)
-    # On a grid a facet may be lost; without one, hairs may be left between facets.
-    if region.area < shapely.area(facets).sum() * (1 - 1e-4):
-        region = shapely.union_all(shapely.buffer(facets, 1e-6 * size, join_style="mitre"))
+    # A trace larger each: facets that only touch may stay apart by a hair.
+    facets = shapely.buffer(shapely.polygons(corners), 1e-6 * size, join_style="mitre")
+    region = shapely.union_all(facets)
     region = shapely.union_all(
         [region, *(shapely.polygons(ring) for ring in under.openings if not _is_wide(ring))]
     )

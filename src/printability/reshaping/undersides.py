@@ -315,8 +315,8 @@ def _behind_corners(ground: Ground, under: Underside, rays, slope: float, profil
             low[bend.before] = min(low[bend.before], least - slope * long)
     holds = []
     for bend, least in zip(bends, low, strict=True):
-        if bend.before >= 0:
-            holds.append(holds[bend.before])
+        if bend.before >= 0 or not math.isfinite(least):
+            holds.append(bend.before < 0 or holds[bend.before])
             continue
         long = float(np.linalg.norm(bend.at - bend.foot))
         way = (bend.at - bend.foot) / max(long, 1e-300)
