@@ -113,6 +113,8 @@ def test_a_plane_is_dragged_typed_cut_joined_undone_and_kept(server, bench, page
     page.wait_for_selector("g[data-joint].is-out")
     page.reload()
     bench.ready()
+    bench.go("Split")
+    page.wait_for_selector("[data-show-part]")
     assert parts(bench) == ["1.a", "1.b"]
     assert page.locator('[data-field="part"]').input_value() == "1.b"
     bench.undo_many(7)

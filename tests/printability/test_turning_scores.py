@@ -24,7 +24,7 @@ from printability.turning import (
     faces_to_stand_on,
     goals_of,
     measured_errors,
-    ring_around,
+    rings_around,
 )
 from solids import DATA, box, frustum, ours, table, together
 
@@ -160,7 +160,7 @@ def test_directions_are_even_and_faces_are_the_hulls():
     assert 3.5 < gaps.min() <= gaps.max() < 5.0
     faces = faces_to_stand_on(ConvexHull(together(box(30, 20, 10)).vertices), np.array([15, 10, 5]))
     assert [round(face.area_mm2) for face in faces] == [600, 600, 300, 300, 200, 200]
-    ring = ring_around(downs[7], 30.0, 12)
+    ring = rings_around(downs[7:8], 30.0, 12)[0]
     assert np.degrees(np.arccos(ring @ downs[7])) == pytest.approx(30)
 
 

@@ -1,7 +1,7 @@
 """Which way to stand a model: goals, scores of directions, and a search among them."""
 
 from .checking import measured_errors
-from .directions import Face, even_directions, faces_to_stand_on, ring_around
+from .directions import Face, even_directions, faces_to_stand_on, rings_around
 from .goals import GOALS, Goal, goals_of, row_of
 from .scoring import Scorer
 from .search import (
@@ -33,7 +33,7 @@ __all__ = [
     "make_map",
     "measured_errors",
     "propose",
-    "ring_around",
+    "rings_around",
     "row_of",
     "said_of_turn",
     "turn_to",

@@ -5,7 +5,7 @@ from dataclasses import dataclass
 import numpy as np
 from scipy.spatial import ConvexHull, cKDTree
 
-__all__ = ["Face", "even_directions", "faces_to_stand_on", "ring_around"]
+__all__ = ["Face", "even_directions", "faces_to_stand_on", "rings_around"]
 
 # Hull facets whose normals differ by less are one face to stand on.
 _SAME_FACE_DEG = 0.2
@@ -111,13 +111,13 @@ def _tip_angles(points, hull, face_of, middle) -> np.ndarray:
     return least
 
 
-def ring_around(down: np.ndarray, by_deg: float, count: int) -> np.ndarray:
-    """Directions at an angle from one, evenly around it, (count, 3)."""
-    helper = np.eye(3)[np.argmin(np.abs(down))]
-    u = np.cross(down, helper)
-    u /= np.linalg.norm(u)
-    v = np.cross(down, u)
-    around = np.arange(count) * 2 * np.pi / count
+def rings_around(downs: np.ndarray, by_deg: float, count: int) -> np.ndarray:
+    """Directions at an angle from each of some, evenly around it, (d, count, 3)."""
+    helper = np.eye(3)[np.argmin(np.abs(downs), axis=1)]
+    u = np.cross(downs, helper)
+    u /= np.linalg.norm(u, axis=1, keepdims=True)
+    v = np.cross(downs, u)
+    around = (np.arange(count) * 2 * np.pi / count)[:, None]
     tilt = np.radians(by_deg)
-    flat = np.cos(around)[:, None] * u + np.sin(around)[:, None] * v
-    return np.cos(tilt) * down + np.sin(tilt) * flat
+    flat = np.cos(around) * u[:, None] + np.sin(around) * v[:, None]
+    return np.cos(tilt) * downs[:, None] + np.sin(tilt) * flat

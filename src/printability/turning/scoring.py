@@ -255,11 +255,16 @@ class Scorer:
         def block(part: slice) -> None:
             _kernels.score_rows(*model, downs[part], *numbers, rows[part])
             if with_volume:
-                for i in range(*part.indices(len(downs))):
-                    rows[i, _kernels.VOLUME] = self._volume(downs[i])
+                self._fill_volumes(downs, rows, range(*part.indices(len(downs))))
 
         _on_both_cores(block, len(downs), progress)
         return rows
+
+    def fill_volumes(self, downs: np.ndarray, rows: np.ndarray, which: np.ndarray) -> None:
+        """Fill in the support volume of some rows of (d, 11)."""
+        _on_both_cores(
+            lambda part: self._fill_volumes(downs, rows, which[part].tolist()), len(which), None
+        )
 
     def rank(
         self,
@@ -331,12 +336,14 @@ class Scorer:
         )  # fmt: skip
         return given, (lift, h, grain, limit, rough, room, spacing)
 
-    def _volume(self, down: np.ndarray) -> float:
-        limit = self._given[1][3]
-        return self.process["grid_density"] * _kernels.support_columns(
-            self._given[0][0], self.shape.facets, self.normals, down, float(self.lift_mm),
-            self.process.layer_height_mm, self.shape.grain_mm, limit, self.columns,
-        )  # fmt: skip
+    def _fill_volumes(self, downs: np.ndarray, rows: np.ndarray, which) -> None:
+        density, limit = self.process["grid_density"], self._given[1][3]
+        for i in which:
+            rows[i, _kernels.VOLUME] = density * _kernels.support_columns(
+                self._given[0][0], self.shape.facets, self.normals, downs[i],
+                float(self.lift_mm), self.process.layer_height_mm, self.shape.grain_mm, limit,
+                self.columns,
+            )  # fmt: skip
 
 
 def _on_both_cores(

@@ -8,7 +8,7 @@ import numpy as np
 from ..footing.copies import angle_that_fits
 from ..mesh import angles_of_rotation, rotation_about_axes, rotation_taking_down
 from ..process import Process
-from .directions import even_directions, ring_around
+from .directions import even_directions, rings_around
 from .goals import GOALS
 from .scoring import Scorer
 
@@ -35,6 +35,7 @@ _AS_IMPORTED = (0.0, 0.0, -1.0)
 # Tipped by how much a piece is firm, and at what it surely falls (from memory).
 _FIRM_DEG, _FALLS_DEG = 20.0, -5.0
 _FOOTING = list(GOALS).index("footing")
+_VOLUME = GOALS["volume"].column
 # What does not fit the machine comes after everything that does.
 _UNFIT = 10.0
 
@@ -213,10 +214,10 @@ def propose(
 
     def refined_from(downs, rows, steps_deg, progress):
         if scorer.coarse is None:
-            return _refined(scorer.rank, stick, downs, rows, steps_deg, with_volume, progress)
+            return _refined(scorer, stick, downs, rows, steps_deg, with_volume, progress)
         # On the copy alone, which is twice as quick; what it leads to is ranked like the others.
         rough = scorer.coarse.score(downs, with_volume)
-        at, _ = _refined(scorer.coarse.score, stick, downs, rough, steps_deg, with_volume, progress)
+        at, _ = _refined(scorer.coarse, stick, downs, rough, steps_deg, with_volume, progress)
         return at, scorer.rank(at, with_volume)
 
     seeds = _apart(found.downs, stick.badness(found.rows), _SEEDS, _APART_DEG)
@@ -233,12 +234,12 @@ def propose(
         stick = Yardstick(np.concatenate([found.rows, rows]), weights)
         best = _apart(downs, stick.badness(rows), count, _DIFFERENT_DEG)
         last = _refined(
-            scorer.score, stick, downs[best], rows[best], _STEPS_DEG[-1:], with_volume, None, 1
+            scorer, stick, downs[best], rows[best], _STEPS_DEG[-1:], with_volume, None, 1
         )
         gained = stick.badness(last[1]) < stick.badness(rows[best]) - _FLAT_GAIN
         downs = np.concatenate([downs, last[0][gained]])
         rows = np.concatenate([rows, last[1][gained]])
-    lacking = np.isnan(rows[:, GOALS["volume"].column])
+    lacking = np.isnan(rows[:, _VOLUME])
     if lacking.any():
         rows[lacking] = scorer.score(downs[lacking])
     badness, parts = stick.badness(rows), np.nan_to_num(stick.per_goal(rows))
@@ -281,7 +282,7 @@ def _apart(downs: np.ndarray, badness: np.ndarray, count: int, apart_deg: float)
     return chosen
 
 
-def _refined(score, stick, downs, rows, steps_deg, with_volume, progress, times=4):
+def _refined(scorer, stick, downs, rows, steps_deg, with_volume, progress, times=4):
     """Directions moved to better ones near by, all of them step by step together."""
     downs, rows = downs.copy(), rows.copy()
     badness = stick.badness(rows)
@@ -291,8 +292,14 @@ def _refined(score, stick, downs, rows, steps_deg, with_volume, progress, times=
             which = np.flatnonzero(active)
             if not len(which):
                 break
-            tried = np.concatenate([ring_around(downs[i], step, _AROUND) for i in which])
-            tried_rows = score(tried, with_volume)
+            tried = rings_around(downs[which], step, _AROUND).reshape(-1, 3)
+            tried_rows = scorer.score(tried, with_volume=False)
+            to_beat = np.repeat(badness[which], _AROUND) - 1e-9
+            if with_volume:
+                # What is no better without any support is not looked at for its volume.
+                tried_rows[:, _VOLUME] = 0.0
+                may = np.flatnonzero(stick.badness(tried_rows) < to_beat)
+                scorer.fill_volumes(tried, tried_rows, may)
             tried_badness = stick.badness(tried_rows).reshape(-1, _AROUND)
             best = tried_badness.argmin(axis=1)
             for row, i in enumerate(which):

@@ -15,7 +15,7 @@ from ..mesh import angles_of_rotation, rotation_about_axes, rotation_taking_down
 from ..parts import Part
 from ..stance import Setup
 from ..surface import SLOPE_TOLERANCE_DEG
-from ..turning import GOALS, Scorer, Yardstick, ring_around, row_of
+from ..turning import GOALS, Scorer, Yardstick, rings_around, row_of
 from ..turning.words import gains_and_losses, lean_of, said_of_turn
 from .predicting import Predicted, predict, that_matter
 
@@ -130,7 +130,7 @@ class _Search:
     def run(self) -> list[TurnOut]:
         self.progress("Trying turns", 0.05)
         rings = [
-            ring_around(self.down, angle, 1 if angle == 180 else _WAYS_ROUND)
+            rings_around(self.down[None], angle, 1 if angle == 180 else _WAYS_ROUND)[0]
             for angle in _ANGLES_DEG
         ]
         downs = np.concatenate(rings)

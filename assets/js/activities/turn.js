@@ -4,6 +4,7 @@ import * as THREE from "three";
 import { cancelWork, follow, getBytes, postForBytes, postJson } from "../api.js";
 import { Arcs } from "../scene/arcs.js";
 import { stage, start } from "../stage.js";
+import { withDigits } from "../numbers.js";
 import { register } from "./register.js";
 import { shadeOf, TurnMap } from "./turn_map.js";
 
@@ -68,7 +69,7 @@ register("turn", {
     goalNumber(goal, value) {
       if (value === null || value === undefined) return "–";
       const digits = goal.key === "copies" ? 0 : goal.key === "growth" || goal.key === "all" ? 2 : goal.key === "islands" || Math.abs(value) < 10 ? 1 : 0;
-      return `${value.toLocaleString("en", { minimumFractionDigits: digits, maximumFractionDigits: digits })}${goal.unit === "°" ? "°" : goal.unit ? ` ${goal.unit}` : ""}`;
+      return `${withDigits(value, digits, digits)}${goal.unit === "°" ? "°" : goal.unit ? ` ${goal.unit}` : ""}`;
     },
     get goalEnds() {
       return this.goalShown?.ends ?? ["", ""];

@@ -4,10 +4,11 @@ import { cancelWork, follow, getBytes, getJson, postJson } from "../api.js";
 import { HatchLayer } from "../scene/hatch.js";
 import { TogetherLayer } from "../scene/together.js";
 import { stage, start } from "../stage.js";
+import { withDigits } from "../numbers.js";
 import { register } from "./register.js";
 
 const urls = () => start.urls.reshape;
-const grouped = (value) => value.toLocaleString("en", { maximumFractionDigits: value < 10 ? 1 : 0 });
+const grouped = (value) => withDigits(value, 0, value < 10 ? 1 : 0);
 const cornersOf = (text) => new Float32Array(Uint8Array.from(atob(text), (c) => c.charCodeAt(0)).buffer);
 const kindOf = (key) => start.changes.find((kind) => kind.key === key);
 const BEFORE_KEY = "o";

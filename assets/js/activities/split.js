@@ -4,6 +4,7 @@ import { cancelWork, follow, getBytes, getJson, postJson } from "../api.js";
 import { SplitLayer } from "../scene/split.js";
 import { TogetherLayer } from "../scene/together.js";
 import { stage, start } from "../stage.js";
+import { grouped } from "../numbers.js";
 import { register } from "./register.js";
 import { drawFace } from "./cut_face.js";
 
@@ -11,7 +12,6 @@ const urls = () => start.urls.split;
 const unit = (v) => v.map((x) => x / Math.hypot(...v));
 const dot = (a, b) => a.reduce((sum, x, i) => sum + x * b[i], 0);
 const rad = Math.PI / 180;
-const grouped = (value) => value.toLocaleString("en", { maximumFractionDigits: 0 });
 const NUDGE_MM = 0.5;
 let layer, together;
 

@@ -15,6 +15,7 @@ const nudge = (dx, dy) => (bench, event) => bench.nudgeChosen(dx * (event.shiftK
 register("prop", {
   enter(bench) {
     bench.drawSupports();
+    bench.drawChosenPillar();
     bench.loadHeld();
     bench.loadOthers();
   },
@@ -419,7 +420,7 @@ register("prop", {
       };
     },
     drawChosenPillar() {
-      drawSupport(this.$refs.profile, Alpine.raw(this.chosenPillar));
+      if (this.$refs.profile) drawSupport(this.$refs.profile, Alpine.raw(this.chosenPillar));
     },
 
     // ---- changing ----------------------------------------------------------------------

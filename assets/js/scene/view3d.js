@@ -1,5 +1,6 @@
 // The stage: cameras, plate and light, and the layers that stand on it. Knows no rule of printing.
 import * as THREE from "three";
+import { OrbitControls } from "three/examples/jsm/controls/OrbitControls.js";
 import { hex } from "../colours.js";
 import { CutLayer } from "./cut.js";
 import { disposeOf } from "./disposing.js";
@@ -40,7 +41,7 @@ export class View3D {
     this.angled = new THREE.PerspectiveCamera(30, 1, 1, 20000);
     for (const camera of [this.parallel, this.angled]) camera.up.set(0, 0, 1);
     this.camera = this.parallel;
-    this.controls = new THREE.OrbitControls(this.camera, canvas);
+    this.controls = new OrbitControls(this.camera, canvas);
     this.controls.zoomToCursor = true;
     this.controls.addEventListener("change", () => this.draw());
     this.uniforms = {

@@ -17,6 +17,8 @@ let view, tower, section, store;
 Alpine.data("bench", () => mixed(...everyActivity().map((a) => a.data ?? {}), waysOut, stancesStrip, {
   activities: start.activities,
   activity: start.activities[0].key,
+  // What a column holds is made when it is come to for the first time.
+  opened: [start.activities[0].key],
   state: start.state,
   findings: { ready: false, error: "", findings: [], places: [], overhang: null },
   threshold: start.state.threshold_deg,
@@ -403,8 +405,13 @@ Alpine.data("bench", () => mixed(...everyActivity().map((a) => a.data ?? {}), wa
     const column = this.$refs.column;
     this.scrolled = { ...this.scrolled, [this.activity]: column.scrollTop };
     this.activity = key;
-    this.$nextTick(() => (column.scrollTop = this.scrolled[key] ?? 0));
-    next.enter?.(this);
+    const isMade = this.opened.includes(key);
+    if (!isMade) this.opened = [...this.opened, key];
+    else next.enter?.(this);
+    this.$nextTick(() => {
+      column.scrollTop = this.scrolled[key] ?? 0;
+      if (!isMade && this.activity === key) next.enter?.(this);
+    });
   },
   // Along the tabs, as tabs are used: what is come to is shown, but not what is another page.
   tabBy(by) {
