@@ -1,10 +1,10 @@
-"""Long work seen in the browser, and a server that is ended and started again."""
+"""Long work seen in the browser."""
 
 import pytest
 import trimesh
 
 from printability.mesh import binary_stl
-from solids import ours, table
+from solids import ours
 
 pytestmark = pytest.mark.browser
 
@@ -68,27 +68,3 @@ def test_a_large_file_comes_under_a_moving_bar_and_its_slicing_is_cancelled(
     assert "2400 layers" in bench.figures()
     seen = opening | {tuple(s) for s in page.evaluate("window.seen")}
     assert len({width for width, _ in seen}) >= 3
-
-
-def test_everything_is_kept_when_the_server_is_started_again(server, bench, page, tmp_path):
-    path = tmp_path / "kept.stl"
-    path.write_bytes(binary_stl(table(), "kept"))
-    bench.bring_in(server, path)
-    bench.go("Prop")
-    bench.look("below")
-    bench.click_at([12, 8, 20])
-    bench.go("Turn")
-    bench.fill("turn-y", 15)
-    figures, address = bench.figures(), page.url.removeprefix(server.url)
-    server.stop()
-    assert "your pieces are kept" in "".join(server.log)
-    server.start()
-    page.goto(server.url + address)
-    bench.ready()
-    bench.settled()
-    assert bench.figures() == figures
-    bench.do("undo")
-    bench.go("Turn")
-    assert bench.field("turn-y") == 0
-    bench.do("redo")
-    assert bench.figures() == figures

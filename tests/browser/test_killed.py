@@ -25,7 +25,7 @@ class Asking:
     """A script that edits one stance over HTTP and remembers what was acknowledged."""
 
     def __init__(self, server):
-        self.server, self.cookie, self.revision = server, "", 0
+        self.server, self.cookie, self.revision, self.bench = server, "", 0, ""
 
     def ask(self, path, body=None, kind="application/json"):
         data = (
@@ -33,26 +33,29 @@ class Asking:
         )
         request = urllib.request.Request(self.server.url + path, data)
         request.add_header("Content-Type", kind)
-        request.add_header("Accept", "application/json")
+        request.add_header("Accept", "application/json, text/html")
         token = self.cookie.split("csrftoken=")[-1].split(";")[0]
         request.add_header("Cookie", f"csrftoken={token}")
         request.add_header("X-CSRFToken", token)
         with urllib.request.urlopen(request, timeout=20) as answer:
             self.cookie = answer.headers.get("Set-Cookie") or self.cookie
-            text = answer.read()
+            text, self.at = answer.read(), answer.url.removeprefix(self.server.url)
             return json.loads(text) if "json" in answer.headers["Content-Type"] else text
 
     def bring_in(self):
         self.ask("/")
         head = b'--x\r\nContent-Disposition: form-data; name="file"; filename="t.stl"\r\n\r\n'
         body = head + binary_stl(table(), "t") + b"\r\n--x--\r\n"
-        self.ask("/pieces/upload/", body, "multipart/form-data; boundary=x")
+        self.ask(self.ask("/pieces/upload/", body, "multipart/form-data; boundary=x")["url"])
+        self.bench = self.at
+
+    def change(self, name, **body):
+        state = self.ask(f"{self.bench}{name}/", body | {"revision": self.revision})["state"]
+        self.revision = state["revision"]
+        return state
 
     def lift(self, mm):
-        body = {"kind": "lift", "parameters": {"lift_mm": mm}, "revision": self.revision}
-        state = self.ask("/bench/1/edits/", body)["state"]
-        self.revision = state["revision"]
-        return state["lift_mm"]
+        return self.change("edits", kind="lift", parameters={"lift_mm": mm})["lift_mm"]
 
 
 def _workers(server_pid):
@@ -76,10 +79,10 @@ def _until(true, seconds=60):
         time.sleep(0.1)
 
 
-@pytest.fixture
-def killed(tmp_path):
-    running = Server(tmp_path / "killed", FAIRSTAND_BACKGROUND_FACETS="10",
-                     FAIRSTAND_WARM_UP="off")  # fmt: skip
+@pytest.fixture(scope="module")
+def killed(tmp_path_factory):
+    running = Server(tmp_path_factory.mktemp("killed"), FAIRSTAND_BACKGROUND_FACETS="10",
+                     FAIRSTAND_MAX_MB="1", FAIRSTAND_WARM_UP="off")  # fmt: skip
     yield running
     if running.process.poll() is None:
         running.stop()
@@ -98,7 +101,7 @@ def test_killed_at_random_nothing_acknowledged_is_lost_and_nobody_stays(killed):
             n += 1
             acknowledged = asking.lift(turn % 9 * 100 + n % 900 / 10)
             if n == 2:  # long work is under way
-                asking.ask("/bench/1/slice/", {})
+                asking.ask(asking.bench + "slice/", {})
         pid = killed.process.pid
         victim = draws.choice(["server", "worker", "both"])
         for worker in _workers(pid) if victim != "server" else ():
@@ -109,7 +112,7 @@ def test_killed_at_random_nothing_acknowledged_is_lost_and_nobody_stays(killed):
             _until(lambda pid=pid: not _workers(pid))
             killed.start()
         _until(lambda: _workers(killed.process.pid))
-        state = asking.ask("/bench/1/state/")
+        state = asking.ask(asking.bench + "state/")
         assert state["lift_mm"] == pytest.approx(acknowledged)
         asking.revision = state["revision"]
         with sqlite3.connect(killed.folder / "fairstand.sqlite3") as base:
@@ -128,10 +131,28 @@ def test_a_killed_worker_is_started_again_and_its_work_can_be_had(killed):
         os.kill(worker, signal.SIGKILL)
         _until(lambda worker=worker: [w for w in _workers(killed.process.pid) if w != worker])
     asking.lift(1)
-    work = asking.ask("/bench/1/slice/", {})["work"]["id"]
+    work = asking.ask(asking.bench + "slice/", {})["work"]["id"]
     _until(lambda: not asking.ask(f"/work/{work}/")["open"], 60)
     assert asking.ask(f"/work/{work}/")["state"] == "done"
-    assert asking.ask("/bench/1/findings/")["ready"]
+    assert asking.ask(asking.bench + "findings/")["ready"]
+
+
+def test_everything_is_kept_when_it_is_ended_and_started_again(killed):
+    asking = Asking(killed)
+    asking.bring_in()
+    asking.change("edits", kind="turn", parameters={"x_deg": 0, "y_deg": 15, "z_deg": 0})
+    before = asking.change("edits", kind="threshold", parameters={"threshold_deg": 50})
+    killed.stop()
+    assert "your pieces are kept" in "".join(killed.log)
+    killed.start()
+    state = asking.ask(asking.bench + "state/")
+    assert state == before
+    asking.revision = state["revision"]
+    assert asking.change("undo")["threshold_deg"] == 45
+    assert asking.change("undo")["angles_deg"] == [0, 0, 0]
+    asking.change("redo")
+    again = asking.change("redo")
+    assert again | {"revision": 0} == before | {"revision": 0}
 
 
 def test_a_second_server_on_the_same_data_is_refused(killed):
@@ -142,9 +163,6 @@ def test_a_second_server_on_the_same_data_is_refused(killed):
 def test_a_body_over_the_limit_is_refused(killed):
     asking = Asking(killed)
     asking.ask("/")
-    killed.stop()
-    killed.settings["FAIRSTAND_MAX_MB"] = "1"
-    killed.start()
     with pytest.raises((urllib.error.HTTPError, urllib.error.URLError, ConnectionError)) as refused:
         asking.ask("/pieces/upload/", b"x" * 4_000_000, "multipart/form-data; boundary=x")
     assert getattr(refused.value, "code", 413) == 413

@@ -99,8 +99,8 @@ def test_two_tabs_at_random_end_in_the_same_state(client, stance, seed):
     draws = random.Random(seed)
     tabs = [_Tab(client, stance), _Tab(client, stance)]
     history, redoable, numbers = [], [], iter(range(1, 10_000))
-    # The first is as long as a morning's work, the others are many short ones.
-    for _ in range(100 if seed else 500):
+    # The first is long, the others are many short ones.
+    for _ in range(100 if seed else about(250)):
         tab = draws.choice(tabs)
         what = draws.choices(
             ["edit", "undo", "redo", "fork", "delete", "strip"], [5, 2, 2, 1, 1, 1]

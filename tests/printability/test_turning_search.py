@@ -142,7 +142,7 @@ def _brute_force(mesh: Mesh, downs: np.ndarray, layer_mm: float) -> dict[str, np
 
 def test_the_search_is_no_worse_than_brute_force_over_an_open_mesh(bunny):
     shape = bunny.moved(bunny.vertices * (60 / np.ptp(bunny.vertices, axis=0).max()))
-    random = np.random.default_rng(5).normal(size=(700, 3))
+    random = np.random.default_rng(5).normal(size=(400, 3))
     downs = random / np.linalg.norm(random, axis=1)[:, None]
     brute = _brute_force(shape, downs, 0.2)
     scorer = Scorer(shape, PROCESSES["fdm"], 45.0)
@@ -151,7 +151,7 @@ def test_the_search_is_no_worse_than_brute_force_over_an_open_mesh(bunny):
     for key, values in brute.items():
         assert rows[:, GOALS[key].column] == pytest.approx(values[:50], rel=1e-6, abs=1e-6)
     # ... and the search finds as good a one as the best of all of them.
-    found = make_map(scorer, 600)
+    found = make_map(scorer, 400)
     for key, values in brute.items():
         best = propose(scorer, found, weights_for(PROCESSES["fdm"], key), count=1)[0]
         assert best.scores[key] <= values.min() * (1 + 1e-6), key
