@@ -352,7 +352,7 @@ def test_a_fill_goes_round_corners_of_notches_and_holes(name):
 def test_ways_round_corners_leave_no_more_hanging_than_straight_ones(draws, monkeypatch):
     """Random slots and holes, which few straight ways get behind."""
     left = {True: [], False: []}
-    for _ in range(about(2)):
+    for _ in range(about(1)):
         seed = int(draws.integers(1 << 32))
         for bends in left:
             with monkeypatch.context() as only:

@@ -19,6 +19,8 @@ __all__ = ["DIRECTIONS", "Proposal", "TurnMap", "Yardstick", "make_map", "propos
 DIRECTIONS = 2000
 # Search: basins that are refined, steps of the refinement, and what counts as different.
 _SEEDS = 28
+# After the widest step only so many of them, the best, are worth smaller ones.
+_GO_ON = 12
 _APART_DEG = 8.0
 _STEPS_DEG = (3.0, 1.5, 0.75, 0.4)
 # The best flats are tried a little off level too: a worn base rests best between its facets.
@@ -288,6 +290,8 @@ def _refined(scorer, stick, downs, rows, steps_deg, with_volume, progress, times
     badness = stick.badness(rows)
     for number, step in enumerate(steps_deg):
         active = np.ones(len(downs), bool)
+        if number:
+            active[np.argsort(badness, kind="stable")[_GO_ON:]] = False
         for _ in range(times):  # further with the same step while that helps
             which = np.flatnonzero(active)
             if not len(which):
