@@ -28,11 +28,13 @@ from .layers import (
     Layers,
     Neck,
     Peak,
+    Tear,
     ThinWall,
     find_cups,
     find_islands,
     find_jumps,
     find_necks,
+    find_tears,
     find_thin_walls,
     grip_of_layers,
     hair_mm,
@@ -75,7 +77,7 @@ __all__ = ["Inspection", "PatchLook", "inspect_between", "inspect_model"]
 SPECK_MM2 = 0.5
 _KEPT = (
     "islands", "grip", "peak", "necks", "thin", "cups", "footing", "faults", "corners", "spans",
-    "jumps",
+    "jumps", "tears",
 )  # fmt: skip
 
 
@@ -192,6 +194,12 @@ class Inspection:
         return find_jumps(
             self.layers, self.spans, self.limits_mm, self.process["green_n_mm2"], pull
         )
+
+    @cached_property
+    def tears(self) -> tuple[Tear, ...]:
+        """Where what is built holds less than twice the pull, where the process pulls."""
+        rule = self.process
+        return find_tears(self.layers, rule["green_n_mm2"], rule["plate_n_mm2"], rule["pull_n_mm2"])
 
     @cached_property
     def corners(self) -> tuple[LongFoot, ...]:
@@ -504,7 +512,11 @@ def inspect_model(
     if progress:
         for stage, done, names in (
             ("Looking for islands", 0.72, ("islands",)),
-            ("Looking at footing and growth", 0.78, ("footing", "corners", "grip", "necks")),
+            (
+                "Looking at footing and growth",
+                0.78,
+                ("footing", "corners", "grip", "necks", "tears"),
+            ),
             ("Measuring bridges and ledges", 0.84, ("spans",)),
             ("Looking for thin walls", 0.92, ("thin",)),
             ("Looking for cups", 0.97, ("cups", "finish", "faults")),

@@ -7,6 +7,7 @@ from .base import FAR_OVER, KINDS, Finding, Kind, Severity
 from .cup import cups
 from .fault import faults
 from .footing import corner_lift, footing, wobble
+from .hold import holds
 from .island import islands
 from .jump import jumps
 from .ledger import Ledger, find
@@ -35,6 +36,7 @@ __all__ = [
     "faults",
     "find",
     "footing",
+    "holds",
     "islands",
     "jumps",
     "ledges",

@@ -32,6 +32,7 @@ from .slicing import (
 )
 from .spans import Hanging, edges_of_loops, hanging_parts, layers_that_reach
 from .support import LayerPicture, layer_picture
+from .tearing import Tear, find_tears, ties_mm2, torn_regions
 from .thin import ThinWall, find_thin_walls, thin_places_of_layer
 from .tug import Tug, tug_of_war
 
@@ -49,6 +50,7 @@ __all__ = [
     "Opening",
     "Peak",
     "PlaneSection",
+    "Tear",
     "ThinWall",
     "Tug",
     "edges_of_loops",
@@ -56,6 +58,7 @@ __all__ = [
     "find_islands",
     "find_jumps",
     "find_necks",
+    "find_tears",
     "find_thin_walls",
     "goes_beyond",
     "grip_of_layers",
@@ -79,6 +82,8 @@ __all__ = [
     "section_at",
     "slice_layers",
     "thin_places_of_layer",
+    "ties_mm2",
+    "torn_regions",
     "tug_of_war",
     "underside_areas",
     "without_straight",

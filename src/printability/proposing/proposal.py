@@ -16,6 +16,7 @@ from ..supports import Contact, Fitted, OnSupport, Support
 from ..surface import held_by_contacts
 from ..turning import GOALS, Scorer, even_directions, said_of_turn, turn_to
 from .habits import apply_habits, key_of
+from .holding import held_down
 from .minimal import made_minimal
 from .options import Options
 from .sharing import shared
@@ -25,7 +26,7 @@ from .stands import Stands
 __all__ = ["CURABLE", "Proposal", "Search", "Unreachable", "propose"]
 
 # Kinds of finding that a contact can cure.
-CURABLE = ("island", "jump", "bridge", "ledge", "overhang", "footing", "wobble")
+CURABLE = ("island", "jump", "bridge", "ledge", "overhang", "footing", "wobble", "hold")
 # Those that can be judged by a few layers.
 _HANGING = ("jump", "bridge", "ledge", "overhang")
 _MOST_ROUNDS = 8
@@ -227,6 +228,8 @@ def propose(
         ledger = search.ledger(placed, look)
 
     def is_wanted(finding: Finding) -> bool:
+        if finding.kind == "hold":  # when what hangs is held, see below
+            return False
         return key_of(finding) not in left_alone and (only is None or only(finding))
 
     for turn in range(_MOST_ROUNDS):
@@ -248,6 +251,9 @@ def propose(
         search.progress("Letting tips share a shaft", 0.85)
         # A branch may hold what another one held before.
         supports = made_minimal(search, shared(search, supports), is_wanted, fully)
+    search.progress("Holding against the pull", 0.9)
+    supports, missed = held_down(search, stands, supports, only)
+    unreachable += missed
     supports = _numbered((*by_habit, *supports), setup)
     search.setup = setup
     search.progress("Looking at it again", 0.95)

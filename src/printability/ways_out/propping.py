@@ -113,7 +113,7 @@ def _is_same(one: Finding, other: Finding, size_mm: float) -> bool:
 
 
 # Findings of the piece as a whole.
-KINDS_OF_WHOLE = {"footing", "wobble", "corner", "off_plate", "rough"}
+KINDS_OF_WHOLE = {"footing", "wobble", "corner", "off_plate", "rough", "hold"}
 
 
 def _brim(setup: Setup, lies: str) -> tuple[Support, ...]:

@@ -43,13 +43,14 @@ _CURES = {
     "island": ("flatten", "fill"),
     "footing": ("flatten",),
     "wobble": ("flatten",),
+    "hold": ("flatten",),
     "corner": ("bevel",),
     "thin": ("thicken",),
     "neck": ("thicken",),
     "cup": ("drain",),
 }
 _SINKS_MM = (0.2, 0.4, 0.8, 1.6, 3.2, 6.4)
-_WHOLE = {"footing", "wobble", "corner"}
+_WHOLE = {"footing", "wobble", "corner", "hold"}
 
 
 @dataclass(frozen=True, eq=False)

@@ -139,7 +139,12 @@ class _Search:
         cleared = self._quickly_cleared(downs, rows)
         if not cleared.any():
             return []
-        if self.finding.kind in ("neck", "thin", "cup"):  # no quick test: each costs an inspection
+        if self.finding.kind in (
+            "neck",
+            "thin",
+            "cup",
+            "hold",
+        ):  # no quick test: each costs an inspection
             self.most = _MOST_TRIED_BLIND
         stick = Yardstick(rows, self.weights)
         badness = stick.badness(rows)
@@ -328,7 +333,7 @@ class _Search:
             left = area[np.isin(own, list(listed))].sum()
             return bool(left <= max(SPECK_MM2, _PART_LEFT * area.sum()))
         own = after.of_kind(finding.kind)
-        if finding.kind in ("off_plate", "footing", "wobble", "rough"):
+        if finding.kind in ("off_plate", "footing", "wobble", "rough", "hold"):
             return not own
         return not self._has(after, finding, among=that_matter(own))
 
@@ -340,7 +345,7 @@ class _Search:
         near = self.reach if finding is self.finding else max(
             1.0, 0.03 * float(np.linalg.norm(np.ptp(self.scorer.hull_mm, axis=0)))
         )  # fmt: skip
-        whole = finding.kind in ("off_plate", "footing", "wobble", "rough")
+        whole = finding.kind in ("off_plate", "footing", "wobble", "rough", "hold")
         return any(
             f.kind == finding.kind
             and (whole or np.linalg.norm(self._on_shape(there, f.center_mm) - place) <= near)

@@ -1,0 +1,339 @@
+"""Compiled: what is built so far as a net of ties down to the plate, and its least cut.
+
+Regions that follow each other one by one are a chain, which bears what its weakest tie bears; where
+chains part or meet there is a node. Node 0 is the plate. Edges lead from a node to older ones.
+"""
+
+import numpy as np
+
+from ..compiled import compiled
+
+# Cuts are looked for until the ratio falls by less than this.
+_NEARLY = 1e-9
+_MOST_STEPS = 24
+# Of nets with more edges than this in sum over all looks, only layers that pull harder by a tenth
+# than any looked at before are looked at.
+_MOST_EDGES = 100_000_000
+
+
+@compiled
+def _home(home, n):
+    """The node that stands for all that n hangs together with."""
+    while home[n] != n:
+        home[n] = home[home[n]]
+        n = home[n]
+    return n
+
+
+@compiled
+def least_cuts(layer, area, lower, upper, tie_n, plate_n, pull_n, safe):
+    """The least cut to the plate of every layer that is not held ``safe`` times the pull at it.
+
+    Parameters
+    ----------
+    layer : (r,) int
+        Of every region, ascending.
+    area : (r,) float
+    lower, upper : (p,) int
+        Regions that touch, ordered by the upper one.
+    tie_n : (p,) float
+        What each of those ties bears.
+    plate_n, pull_n : float
+        What a unit of area bears on the plate, and what pulls at it.
+    safe : float
+
+    Returns
+    -------
+    cut_layer : (c,) int
+    hold_n, force_n : (c,) float
+        What the cut bears, and the pull at what it would tear off.
+    start : (c + 1,) int
+    weak : (w,) int
+        The ties that are cut: pairs from 0, or -1 - region for one on the plate.
+    torn_start : (c + 1,) int
+    torn : (t,) int
+        The regions of the layer that are torn off.
+    """
+    count = layer.shape[0]
+    above = np.zeros(count, np.int64)
+    for p in range(lower.shape[0]):
+        above[lower[p]] += 1
+    # What a region hangs on: a node, what the chain to it bears, and its weakest tie.
+    node = np.full(count, -1, np.int64)
+    bears = np.zeros(count)
+    weakest = np.zeros(count, np.int64)
+    most = count + lower.shape[0] + 1
+    home = np.arange(count + 1)
+    edge_start = np.zeros(count + 2, np.int64)
+    edge_to = np.empty(most, np.int64)
+    edge_n = np.empty(most)
+    edge_weak = np.empty(most, np.int64)
+    nodes, edges = 1, 0
+    cut_layer, hold, force = [0], [0.0], [0.0]
+    start, weak, torn_start, torn = [0], [0], [0], [0]
+    cut_layer.clear()
+    hold.clear()
+    force.clear()
+    weak.clear()
+    torn.clear()
+    load = np.zeros(count + 1)
+    # Of the layer looked at last: what pulled at each chain then, and whether anything changed.
+    seen = np.full(count, -1.0)
+    looked, hardest = 0, 0.0
+    r = p = 0
+    while r < count:
+        k, first = layer[r], r
+        is_new = False
+        while r < count and layer[r] == k:
+            q = p
+            while q < lower.shape[0] and upper[q] == r:
+                q += 1
+            if q == p and k == 0:
+                node[r], bears[r], weakest[r] = 0, plate_n * area[r], -1 - r
+                is_new = True
+            elif q == p + 1 and above[lower[p]] == 1:
+                s = lower[p]
+                node[r], bears[r], weakest[r] = node[s], bears[s], weakest[s]
+                seen[r] = seen[s]
+                if tie_n[p] < bears[r] * (1 - _NEARLY):
+                    bears[r], weakest[r] = tie_n[p], p
+                    is_new = True
+            else:
+                is_new = True
+                for i in range(p, q):
+                    s = lower[i]
+                    if above[s] > 1 and bears[s] < np.inf:
+                        # Several stand on it: it becomes a node.
+                        n = nodes
+                        nodes += 1
+                        edge_to[edges], edge_n[edges], edge_weak[edges] = (
+                            node[s],
+                            bears[s],
+                            weakest[s],
+                        )
+                        edges += 1
+                        edge_start[nodes] = edges
+                        home[n] = _home(home, node[s])
+                        node[s], bears[s] = n, np.inf
+                if q == p + 1:
+                    node[r], bears[r], weakest[r] = node[lower[p]], tie_n[p], p
+                else:
+                    n = nodes
+                    nodes += 1
+                    for i in range(p, q):
+                        s = lower[i]
+                        if bears[s] < tie_n[i]:
+                            edge_n[edges], edge_weak[edges] = bears[s], weakest[s]
+                        else:
+                            edge_n[edges], edge_weak[edges] = tie_n[i], i
+                        edge_to[edges] = node[s]
+                        edges += 1
+                        a, b = _home(home, n), _home(home, node[s])
+                        home[max(a, b)] = min(a, b)
+                    edge_start[nodes] = edges
+                    node[r], bears[r] = n, np.inf
+            p = q
+            r += 1
+        # Anything that pulls harder than when it was looked at last?
+        for i in range(first, r):
+            if area[i] > seen[i] * (1 + _NEARLY):
+                is_new = True
+        if not is_new:
+            continue
+        for i in range(first, r):
+            seen[i] = max(seen[i], area[i])
+        if _goes_down(first, r, area, node, bears, home, edge_start, edge_to, edge_n, nodes, load,
+                      safe * pull_n):  # fmt: skip
+            continue
+        whole = area[first:r].sum()
+        if looked > _MOST_EDGES and whole < 1.1 * hardest:
+            continue
+        hardest = max(hardest, whole)
+        looked += edges + 2 * (r - first)
+        found, off, ratio, bearing, pulled = _least(
+            first, r, area, node, bears, weakest, home, edge_start, edge_to, edge_n, edge_weak,
+            nodes, pull_n, safe,
+        )  # fmt: skip
+        if ratio < safe:
+            cut_layer.append(k)
+            hold.append(bearing)
+            force.append(pulled)
+            weak.extend(found)
+            start.append(len(weak))
+            torn.extend(off)
+            torn_start.append(len(torn))
+    return (
+        np.array(cut_layer, np.int64), np.array(hold), np.array(force), np.array(start, np.int64),
+        np.array(weak, np.int64), np.array(torn_start, np.int64), np.array(torn, np.int64),
+    )  # fmt: skip
+
+
+@compiled
+def _goes_down(first, end, area, node, bears, home, edge_start, edge_to, edge_n, nodes, load, pull):
+    """Whether the pull at a layer finds its way to the plate when it is sent down greedily."""
+    load[:nodes] = 0.0
+    for r in range(first, end):
+        if _home(home, node[r]) != 0:
+            continue  # hangs on nothing: an island, which is told as such
+        if pull * area[r] > bears[r]:
+            return False
+        load[node[r]] += pull * area[r]
+    for n in range(nodes - 1, 0, -1):
+        left = load[n]
+        if left <= 0:
+            continue
+        # Into the strongest first; what is over goes to the others.
+        best = -1
+        for e in range(edge_start[n], edge_start[n + 1]):
+            if best < 0 or edge_n[e] > edge_n[best]:
+                best = e
+        if best < 0:
+            return False
+        sent = min(left, edge_n[best])
+        load[edge_to[best]] += sent
+        left -= sent
+        for e in range(edge_start[n], edge_start[n + 1]):
+            if left <= 0:
+                break
+            if e != best:
+                sent = min(left, edge_n[e])
+                load[edge_to[e]] += sent
+                left -= sent
+        if left > 1e-12 * load[n]:
+            return False
+    return True
+
+
+@compiled
+def _least(first, end, area, node, bears, weakest, home, edge_start, edge_to, edge_n, edge_weak,
+           nodes, pull, safe):  # fmt: skip
+    """The cut of least hold over pull: by maximum flows, each with the ratio of the last cut.
+
+    Max-flow, min-cut (Ford and Fulkerson 1956) by shortest ways (Dinic 1970); the ratio falls step
+    by step to the least one (Dinkelbach 1967; all from memory).
+    """
+    source = nodes
+    ends = end - first
+    total = nodes + 1 + ends  # nodes, the film, and one for each region
+    many = 2 * (edge_start[nodes] + 2 * ends)
+    head = np.full(total, -1, np.int64)
+    to, after, cap = np.empty(many, np.int64), np.empty(many, np.int64), np.empty(many)
+    used = 0
+    for n in range(1, nodes):
+        for e in range(edge_start[n], edge_start[n + 1]):
+            used = _join(head, to, after, cap, used, n, edge_to[e], edge_n[e], edge_n[e])
+    fixed = used
+    for i in range(ends):
+        r = first + i
+        if _home(home, node[r]) != 0:
+            continue
+        c = min(bears[r], 1e300)
+        used = _join(head, to, after, cap, used, source + 1 + i, node[r], c, c)
+        used = _join(head, to, after, cap, used, source, source + 1 + i, 0.0, 0.0)
+    whole = cap.copy()
+    ratio = safe
+    found, off = [0], [0]
+    found.clear()
+    off.clear()
+    bearing, pulled = 0.0, 0.0
+    for _ in range(_MOST_STEPS):
+        cap[:used] = whole[:used]
+        asked = 0.0
+        e = fixed + 2
+        while e < used:
+            r = first + (to[e] - source - 1)
+            cap[e] = ratio * pull * area[r]
+            asked += cap[e]
+            e += 4
+        side = _flow(head, to, after, cap, source, total)
+        bears_now, pulls_now = 0.0, 0.0
+        ties, pulls = [0], [0]
+        ties.clear()
+        pulls.clear()
+        for n in range(1, nodes):
+            for e in range(edge_start[n], edge_start[n + 1]):
+                if side[n] != side[edge_to[e]]:
+                    bears_now += edge_n[e]
+                    ties.append(edge_weak[e])
+        for i in range(ends):
+            if side[source + 1 + i] and _home(home, node[first + i]) == 0:
+                pulls_now += pull * area[first + i]
+                pulls.append(first + i)
+                if not side[node[first + i]]:
+                    bears_now += bears[first + i]
+                    ties.append(weakest[first + i])
+        if pulls_now <= 0 or bears_now >= ratio * pulls_now * (1 - _NEARLY):
+            break
+        ratio = bears_now / pulls_now
+        bearing, pulled = bears_now, pulls_now
+        found, off = ties, pulls
+    return found, off, ratio, bearing, pulled
+
+
+@compiled
+def _join(head, to, after, cap, used, a, b, forth, back):
+    """Put an edge and its reverse into a net; gives how many there are then."""
+    to[used], cap[used], after[used], head[a] = b, forth, head[a], used
+    to[used + 1], cap[used + 1], after[used + 1], head[b] = a, back, head[b], used + 1
+    return used + 2
+
+
+@compiled
+def _flow(head, to, after, cap, source, total):
+    """Send all that goes from the source to node 0; which nodes are then on the source's side."""
+    level = np.empty(total, np.int64)
+    queue = np.empty(total, np.int64)
+    here = np.empty(total, np.int64)
+    way = np.empty(total, np.int64)
+    tiny = 0.0
+    for e in range(cap.shape[0]):
+        if e < to.shape[0] and cap[e] < 1e200:
+            tiny = max(tiny, cap[e])
+    tiny *= 1e-13
+    while True:
+        level[:] = -1
+        level[source] = 0
+        queue[0], done, known = source, 0, 1
+        while done < known:
+            n = queue[done]
+            done += 1
+            e = head[n]
+            while e >= 0:
+                if cap[e] > tiny and level[to[e]] < 0:
+                    level[to[e]] = level[n] + 1
+                    queue[known] = to[e]
+                    known += 1
+                e = after[e]
+        if level[0] < 0:
+            return level >= 0
+        here[:] = head
+        # Ways down the levels, one after another, without recursion.
+        depth, n = 0, source
+        while True:
+            if n == 0:
+                sent = np.inf
+                for i in range(depth):
+                    sent = min(sent, cap[way[i]])
+                back = 0
+                for i in range(depth - 1, -1, -1):
+                    cap[way[i]] -= sent
+                    cap[way[i] ^ 1] += sent
+                    if cap[way[i]] <= tiny:
+                        back = i
+                depth = back
+                n = to[way[back] ^ 1]
+                continue
+            e = here[n]
+            while e >= 0 and not (cap[e] > tiny and level[to[e]] == level[n] + 1):
+                e = after[e]
+            here[n] = e
+            if e >= 0:
+                way[depth] = e
+                depth += 1
+                n = to[e]
+            elif depth:
+                level[n] = -2
+                depth -= 1
+                n = to[way[depth] ^ 1]
+            else:
+                break

@@ -1,0 +1,159 @@
+"""Contacts against the pull of the film, where what is built would tear off the plate."""
+
+import math
+from typing import TYPE_CHECKING
+
+import numpy as np
+
+from ..findings import Finding
+from ..layers import Layers, Tear, torn_regions
+from ..supports import Fitted, Support
+from .spots import Round, Wanted
+
+if TYPE_CHECKING:
+    from .proposal import Search, Unreachable
+    from .stands import Stands
+
+__all__ = ["held_down"]
+
+# Held a little better than asked, so that the whole agrees.
+_ASKED = {"risky": 2.06, "failing": 1.03}
+_MOST_ROUNDS, _MOST_AT_ONCE, _MOST_PLACES, _MOST_TRIED = 8, 400, 1_500, 25
+# As near as this to another contact there is no room for one, in times its diameter.
+_ROOM = 2.5
+
+
+def held_down(
+    search: "Search", stands: "Stands", supports: tuple[Support, ...], only=None
+) -> tuple[tuple[Support, ...], list["Unreachable"]]:
+    """Some supports, and as many more as the pull of the film asks for.
+
+    Each round counts how much the least cut lacks and stands so many contacts, far from those
+    that there are, on undersides between the cut and the layer that pulls; so that leaving one
+    out makes it too weak again.
+
+    Parameters
+    ----------
+    search : Search
+    stands : Stands
+    supports : tuple of Support
+    only : callable, optional
+        Which findings are to be cleared.
+    """
+    missed: list = []
+    if not search.process["pull_n_mm2"]:
+        return supports, missed
+    wanted, more = Wanted(), ()
+
+    def tears_with(some):
+        placed, look = search.look((*supports, *some))
+        found = search.open(search.ledger(placed, look, ("hold",)))
+        return look, [f for f in found if only is None or only(f)]
+
+    for _ in range(_MOST_ROUNDS):
+        look, open_ = tears_with(more)
+        if not open_:
+            more = _as_few(more, lambda some: not tears_with(some)[1], search)
+            break
+        job = Round(search, stands, look, wanted)
+        for finding in open_:
+            tear = look.tears[int(finding.id.split("-")[1]) - 1]
+            _hold(job, finding, tear)
+        missed += job.missed
+        if not job.made:
+            break
+        more = (*more, *(f.support for f in job.made))
+    return (*supports, *more), missed
+
+
+def _as_few(more, holds, search: "Search"):
+    """Those of some supports without which it does not hold: contacts bear more than counted."""
+    low, high = 0, len(more)
+    while low < high:  # as few of the first ones as do
+        half = (low + high) // 2
+        if holds(more[:half]):
+            high = half
+        else:
+            low = half + 1
+    more = more[:high]
+    for one in more[::-1][1:_MOST_TRIED]:
+        search.may_stop()
+        rest = tuple(s for s in more if s is not one)
+        if holds(rest):
+            more = rest
+    return more
+
+
+def _hold(job: Round, finding: Finding, tear: Tear) -> None:
+    """As many contacts as one cut lacks."""
+    search, rule = job.search, job.process
+    size = job.stands.sizes[job.heavy]
+    each = math.pi / 4 * size.contact_mm**2 * rule["green_n_mm2"]
+    lacks = _ASKED[search.options.clear] * tear.pull_n - tear.hold_n
+    if each <= 0:
+        job.give_up(finding.center_mm, f"{finding.title}: what has just set holds nothing.")
+        return
+    count = min(math.ceil(lacks / each - 1e-9), _MOST_AT_ONCE)
+    facets, places = _undersides(job, tear)
+    taken = np.array([c.at_mm for c in _contacts(job)]).reshape(-1, 3)
+    far = np.full(len(places), np.inf)
+    for at in taken:
+        far = np.minimum(far, np.linalg.norm(places - at, axis=1))
+    made = 0
+    while made < count and len(places):
+        best = int(np.argmax(far))
+        if far[best] < _ROOM * size.contact_mm:
+            break
+        found: Fitted | None = None
+        if not job.wanted.knows(places[best]):
+            why = f"Holds against the pull of {tear.pull_n:.2g} N at z = {tear.z_mm:.1f} mm"
+            found, _ = job.stand(int(facets[best]), places[best], job.heavy, why)
+        if found is None:
+            far[np.linalg.norm(places - places[best], axis=1) < 0.8] = -1.0
+            continue
+        made += 1
+        far = np.minimum(far, np.linalg.norm(places - places[best], axis=1))
+    if not made:
+        job.give_up(finding.center_mm, f"{finding.title}: no contact finds room above it.")
+
+
+def _contacts(job: Round) -> list:
+    return [*job.look.contacts, *(c for f in job.made for c in f.contacts[:1])]
+
+
+def _undersides(job: Round, tear: Tear) -> tuple[np.ndarray, np.ndarray]:
+    """Places that face down under what a cut would tear off, evenly by area."""
+    look, mesh = job.look, job.look.mesh
+    corners = mesh.vertices[mesh.facets]
+    middle = corners.mean(axis=1)
+    down = np.flatnonzero(
+        (job.stands.normals[:, 2] < -0.2) & np.isfinite(look.slopes_deg)
+        & (middle[:, 2] > tear.lowest_mm) & (middle[:, 2] < tear.z_mm)
+    )  # fmt: skip
+    if not len(down):
+        return down, np.zeros((0, 3))
+    area = look.areas_mm2[down]
+    ends = np.cumsum(area)
+    count = int(min(_MOST_PLACES, max(60, ends[-1] / 0.5)))
+    k = np.arange(count) + 0.5
+    facet = down[np.minimum(np.searchsorted(ends, k / count * ends[-1]), len(down) - 1)]
+    u, v = (0.7548776662 * k) % 1, (0.5698402909 * k) % 1
+    over = u + v > 1
+    u, v = np.where(over, 1 - u, u)[:, None], np.where(over, 1 - v, v)[:, None]
+    a, b, c = corners[facet].transpose(1, 0, 2)
+    places = a + u * (b - a) + v * (c - a)
+    own = _belongs(look.layers, tear, places, look.levels_of(places[:, 2]))
+    return facet[own], places[own]
+
+
+def _belongs(layers: Layers, tear: Tear, places: np.ndarray, level: np.ndarray) -> np.ndarray:
+    """Which places, by the layer that begins above each, lie within the boxes of what tears off."""
+    torn = torn_regions(layers, tear)
+    loops, start = layers.loops_by_region
+    box = layers.loop_box_mm[loops[start[torn]]]
+    first = np.searchsorted(layers.region_layer[torn], np.arange(layers.count + 1))
+    own = np.zeros(len(places), bool)
+    for i, (x, y, _) in enumerate(places):
+        b = box[first[level[i]] : first[min(level[i] + 1, layers.count)]]
+        own[i] = ((b[:, :2] <= (x, y)) & (b[:, 2:] >= (x, y))).all(axis=1).any()
+    return own
