@@ -128,6 +128,22 @@ def test_necks_and_the_plate_by_formula():
     assert tears(union(box(40, 40, 5), box(2, 2, 2, (60, 0, 8)))) == ()
 
 
+def test_every_weak_place_of_a_layer_is_told_and_specks_are_not():
+    tops = [box(20, 20, 5, (-9.5 + x, -9.5, 10)) for x in (0, 30, 60)]
+    posts = [box(w, w, 12, (x, 0, 0)) for x, w in ((0, 0.5), (30, 0.7), (60, 2.0))]
+    foot = box(100, 30, 2, (-15, -15, 0))
+    for found in (
+        tears(union(foot, *posts, *tops)),
+        tears(union(*(box(20, 20, 2, (x - 9, -9, 0)) for x in (0, 30, 60)), *posts, *tops)),
+    ):
+        assert [t.hold_n / t.pull_n for t in found] == pytest.approx([0.25, 0.49], rel=1e-4)
+        assert [t.at_mm[0] for t in found] == pytest.approx([0.25, 30.35], abs=1e-3)
+    # A prick that leans on a post by a hair hides nothing.
+    prick = box(0.2, 0.2, 3, (60 + 2 - 0.001, 0, 4))
+    again = tears(union(foot, *posts, *tops, prick))
+    assert [t.hold_n / t.pull_n for t in again] == pytest.approx([0.25, 0.49], rel=1e-4)
+
+
 @pytest.mark.parametrize(("wide", "ratio"), [(0.2, 0.6), (0.4, 2.4)])
 def test_a_ball_on_fifteen_contacts(wide, ratio):
     """Contacts of 0.2 mm let go in the middle, 0.4 mm finish: 15 π d² / 4 x 8 / (0.02 π r²)."""

@@ -11,9 +11,10 @@ from ..compiled import compiled
 # Cuts are looked for until the ratio falls by less than this.
 _NEARLY = 1e-9
 _MOST_STEPS = 24
+_MOST_CUTS = 200  # in one layer
 # Of nets with more edges than this in sum over all looks, only layers that pull harder by a tenth
 # than any looked at before are looked at.
-_MOST_EDGES = 100_000_000
+_MOST_EDGES = 20_000_000
 
 
 @compiled
@@ -26,8 +27,10 @@ def _home(home, n):
 
 
 @compiled
-def least_cuts(layer, area, lower, upper, tie_n, plate_n, pull_n, safe):
-    """The least cut to the plate of every layer that is not held ``safe`` times the pull at it.
+def least_cuts(layer, area, lower, upper, tie_n, plate_n, pull_n, safe, speck):
+    """Cuts to the plate, layer by layer, that hold less than ``safe`` times the pull.
+
+    Of each layer the least one, then the least for what that one does not tear off, and so on.
 
     Parameters
     ----------
@@ -41,6 +44,8 @@ def least_cuts(layer, area, lower, upper, tie_n, plate_n, pull_n, safe):
     plate_n, pull_n : float
         What a unit of area bears on the plate, and what pulls at it.
     safe : float
+    speck : float
+        Regions of less area than this do not pull.
 
     Returns
     -------
@@ -77,8 +82,9 @@ def least_cuts(layer, area, lower, upper, tie_n, plate_n, pull_n, safe):
     weak.clear()
     torn.clear()
     load = np.zeros(count + 1)
-    # Of the layer looked at last: what pulled at each chain then, and whether anything changed.
+    # How much pulled at each chain when the net was last looked at as it is now.
     seen = np.full(count, -1.0)
+    net_of, net = np.full(count, -1, np.int64), 0
     looked, hardest = 0, 0.0
     r = p = 0
     while r < count:
@@ -94,7 +100,7 @@ def least_cuts(layer, area, lower, upper, tie_n, plate_n, pull_n, safe):
             elif q == p + 1 and above[lower[p]] == 1:
                 s = lower[p]
                 node[r], bears[r], weakest[r] = node[s], bears[s], weakest[s]
-                seen[r] = seen[s]
+                seen[r], net_of[r] = seen[s], net_of[s]
                 if tie_n[p] < bears[r] * (1 - _NEARLY):
                     bears[r], weakest[r] = tie_n[p], p
                     is_new = True
@@ -134,27 +140,33 @@ def least_cuts(layer, area, lower, upper, tie_n, plate_n, pull_n, safe):
                     node[r], bears[r] = n, np.inf
             p = q
             r += 1
-        # Anything that pulls harder than when it was looked at last?
+        net += is_new
         for i in range(first, r):
-            if area[i] > seen[i] * (1 + _NEARLY):
+            if net_of[i] != net or area[i] > seen[i] * (1 + _NEARLY):
                 is_new = True
         if not is_new:
             continue
         for i in range(first, r):
-            seen[i] = max(seen[i], area[i])
-        if _goes_down(first, r, area, node, bears, home, edge_start, edge_to, edge_n, nodes, load,
-                      safe * pull_n):  # fmt: skip
+            seen[i], net_of[i] = area[i], net
+        pulls = np.zeros(r - first)
+        for i in range(first, r):
+            # What hangs on nothing is an island, which is told as such.
+            if area[i] >= speck and _home(home, node[i]) == 0:
+                pulls[i - first] = pull_n * area[i]
+        if _goes_down(first, r, pulls, safe, node, bears, edge_start, edge_to, edge_n, nodes, load):
             continue
-        whole = area[first:r].sum()
+        whole = pulls.sum()
         if looked > _MOST_EDGES and whole < 1.1 * hardest:
             continue
         hardest = max(hardest, whole)
-        looked += edges + 2 * (r - first)
-        found, off, ratio, bearing, pulled = _least(
-            first, r, area, node, bears, weakest, home, edge_start, edge_to, edge_n, edge_weak,
-            nodes, pull_n, safe,
-        )  # fmt: skip
-        if ratio < safe:
+        for _ in range(_MOST_CUTS):
+            looked += edges + 2 * (r - first)
+            found, off, ratio, bearing, pulled = _least(
+                first, r, pulls, node, bears, weakest, edge_start, edge_to, edge_n, edge_weak,
+                nodes, safe,
+            )  # fmt: skip
+            if ratio >= safe or looked > 2 * _MOST_EDGES:
+                break
             cut_layer.append(k)
             hold.append(bearing)
             force.append(pulled)
@@ -162,6 +174,8 @@ def least_cuts(layer, area, lower, upper, tie_n, plate_n, pull_n, safe):
             start.append(len(weak))
             torn.extend(off)
             torn_start.append(len(torn))
+            for i in off:
+                pulls[i - first] = 0.0
     return (
         np.array(cut_layer, np.int64), np.array(hold), np.array(force), np.array(start, np.int64),
         np.array(weak, np.int64), np.array(torn_start, np.int64), np.array(torn, np.int64),
@@ -169,15 +183,13 @@ def least_cuts(layer, area, lower, upper, tie_n, plate_n, pull_n, safe):
 
 
 @compiled
-def _goes_down(first, end, area, node, bears, home, edge_start, edge_to, edge_n, nodes, load, pull):
+def _goes_down(first, end, pulls, safe, node, bears, edge_start, edge_to, edge_n, nodes, load):
     """Whether the pull at a layer finds its way to the plate when it is sent down greedily."""
     load[:nodes] = 0.0
     for r in range(first, end):
-        if _home(home, node[r]) != 0:
-            continue  # hangs on nothing: an island, which is told as such
-        if pull * area[r] > bears[r]:
+        if safe * pulls[r - first] > bears[r]:
             return False
-        load[node[r]] += pull * area[r]
+        load[node[r]] += safe * pulls[r - first]
     for n in range(nodes - 1, 0, -1):
         left = load[n]
         if left <= 0:
@@ -205,8 +217,8 @@ def _goes_down(first, end, area, node, bears, home, edge_start, edge_to, edge_n,
 
 
 @compiled
-def _least(first, end, area, node, bears, weakest, home, edge_start, edge_to, edge_n, edge_weak,
-           nodes, pull, safe):  # fmt: skip
+def _least(first, end, pulls, node, bears, weakest, edge_start, edge_to, edge_n, edge_weak,
+           nodes, safe):  # fmt: skip
     """The cut of least hold over pull: by maximum flows, each with the ratio of the last cut.
 
     Max-flow, min-cut (Ford and Fulkerson 1956) by shortest ways (Dinic 1970); the ratio falls step
@@ -225,7 +237,7 @@ def _least(first, end, area, node, bears, weakest, home, edge_start, edge_to, ed
     fixed = used
     for i in range(ends):
         r = first + i
-        if _home(home, node[r]) != 0:
+        if pulls[i] <= 0:
             continue
         c = min(bears[r], 1e300)
         used = _join(head, to, after, cap, used, source + 1 + i, node[r], c, c)
@@ -238,27 +250,24 @@ def _least(first, end, area, node, bears, weakest, home, edge_start, edge_to, ed
     bearing, pulled = 0.0, 0.0
     for _ in range(_MOST_STEPS):
         cap[:used] = whole[:used]
-        asked = 0.0
         e = fixed + 2
         while e < used:
-            r = first + (to[e] - source - 1)
-            cap[e] = ratio * pull * area[r]
-            asked += cap[e]
+            cap[e] = ratio * pulls[to[e] - source - 1]
             e += 4
         side = _flow(head, to, after, cap, source, total)
         bears_now, pulls_now = 0.0, 0.0
-        ties, pulls = [0], [0]
+        ties, goes = [0], [0]
         ties.clear()
-        pulls.clear()
+        goes.clear()
         for n in range(1, nodes):
             for e in range(edge_start[n], edge_start[n + 1]):
                 if side[n] != side[edge_to[e]]:
                     bears_now += edge_n[e]
                     ties.append(edge_weak[e])
         for i in range(ends):
-            if side[source + 1 + i] and _home(home, node[first + i]) == 0:
-                pulls_now += pull * area[first + i]
-                pulls.append(first + i)
+            if side[source + 1 + i] and pulls[i] > 0:
+                pulls_now += pulls[i]
+                goes.append(first + i)
                 if not side[node[first + i]]:
                     bears_now += bears[first + i]
                     ties.append(weakest[first + i])
@@ -266,7 +275,7 @@ def _least(first, end, area, node, bears, weakest, home, edge_start, edge_to, ed
             break
         ratio = bears_now / pulls_now
         bearing, pulled = bears_now, pulls_now
-        found, off = ties, pulls
+        found, off = ties, goes
     return found, off, ratio, bearing, pulled
 
 

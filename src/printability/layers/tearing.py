@@ -14,6 +14,8 @@ __all__ = ["Tear", "find_tears", "ties_mm2", "torn_regions"]
 
 # What should hold is asked to hold this many times the pull (common practice, no source).
 SAFE = 2.0
+# Regions smaller than this are not looked at by themselves, mm2 (from memory).
+SPECK_MM2 = 0.1
 # Regions that lie on each other, but for less than this part of the smaller one, tie by all of it.
 _SHIFTED = 0.02
 # Beyond so many pairs that would have to be intersected, the smaller one's area is taken.
@@ -102,7 +104,8 @@ def find_tears(
     Regions of consecutive layers are tied by the area in which they lie on each other, those of
     the first layer to the plate; all regions of a layer pull at once, and it tears at the cut of
     the least hold over pull (max-flow, min-cut: Ford & Fulkerson 1956). What hangs together with
-    nothing below is an island and told as one. Of cuts through the same tie the worst is told.
+    nothing below is an island and told as one. Of each layer the worst cut counts, then the worst
+    for what that one does not tear off, and so on; of cuts through the same tie the worst is told.
 
     Parameters
     ----------
@@ -118,7 +121,7 @@ def find_tears(
     tie = ties_mm2(layers)
     cut_layer, hold, pull, start, weak, torn_start, torn = _tearing.least_cuts(
         np.ascontiguousarray(layers.region_layer, np.int64), area, lower, upper,
-        green_n_mm2 * tie, plate_n_mm2, pull_n_mm2, SAFE,
+        green_n_mm2 * tie, plate_n_mm2, pull_n_mm2, SAFE, SPECK_MM2,
     )  # fmt: skip
     h = layers.layer_height_mm
     # Ties, then regions on the plate: how large, which region tells where, and how high.

@@ -7,18 +7,24 @@ import numpy as np
 
 from ..findings import Finding
 from ..layers import Layers, Tear, torn_regions
+from ..mesh.index import first_hit
 from ..supports import Fitted, Support
-from .spots import Round, Wanted
+from .spots import BUNCHED, LOWEST, Round, Wanted
 
 if TYPE_CHECKING:
     from .proposal import Search, Unreachable
     from .stands import Stands
 
-__all__ = ["held_down"]
+__all__ = ["bunched", "held_down"]
 
 # Held a little better than asked, so that the whole agrees.
 _ASKED = {"risky": 2.06, "failing": 1.03}
 _MOST_ROUNDS, _MOST_AT_ONCE, _MOST_PLACES, _MOST_TRIED = 8, 400, 1_500, 25
+# So many are bunched at the single lowest point, so far from it and from others in times their
+# shaft, tried around.
+_BUNCH, _APART, _BESIDE = 3, (1.6, 2.4, 3.2), 1.1
+_TURNS = np.radians([0, 120, 240, 60, 180, 300, 30, 150, 270, 90, 210, 330])
+_UP = np.array([0.0, 0.0, 1.0])
 # As near as this to another contact there is no room for one, in times its diameter.
 _ROOM = 2.5
 
@@ -64,6 +70,43 @@ def held_down(
             break
         more = (*more, *(f.support for f in job.made))
     return (*supports, *more), missed
+
+
+def bunched(
+    search: "Search", stands: "Stands", supports: tuple[Support, ...]
+) -> tuple[Support, ...]:
+    """Some supports, and beside the one at the single lowest point two more as heavy.
+
+    There the print begins on next to nothing (common practice, no source); where the process
+    pulls, and room is found.
+    """
+    own = [s for s in supports if s.why.startswith(LOWEST)]
+    if not own or not search.process["pull_n_mm2"] or search.options.clear != "risky":
+        return supports
+    placed, look = search.look(supports)
+    job, index = Round(search, stands, look, Wanted()), stands.mesh.index
+    for one in own:
+        contact = placed.supports[one.key].contacts[0]
+        x, y, z = contact.at_mm
+        wide = stands.sizes[job.heavy].shaft_mm
+        near = [c.at_mm for c in look.contacts]
+        made = 1
+        for r, turn in ((r, turn) for r in _APART for turn in _TURNS):
+            start = np.array([x + r * wide * np.cos(turn), y + r * wide * np.sin(turn), 0.0])
+            facet, far = first_hit(
+                index.vertices, index.facets, index.order, index.box, index.first_leaf,
+                start, _UP, 1e-6,
+            )  # fmt: skip
+            if made == _BUNCH or facet < 0 or not -1e-6 <= far - z <= r * wide:
+                continue
+            place = start + far * _UP
+            if min(math.dist(place[:2], at[:2]) for at in near) < _BESIDE * wide:
+                continue
+            found, _ = job.stand(int(facet), place, job.heavy, BUNCHED)
+            if found is not None:
+                near.append(found.contact_mm)
+                made += 1
+    return (*supports, *(f.support for f in job.made))
 
 
 def _as_few(more, holds, search: "Search"):

@@ -16,11 +16,12 @@ from ..inspection import SPECK_MM2
 from ..layers import outlines, region_loops, tug_of_war
 from ..supports import SIDES, Fitted, Support
 from .local import hanging_between
+from .spots import BUNCHED, LOWEST
 
 if TYPE_CHECKING:
     from .proposal import Search
 
-__all__ = ["is_minimal", "made_minimal"]
+__all__ = ["is_minimal", "made_minimal", "relieved"]
 
 # Of a patch, what may stay unheld where it counts as held; see `findings.overhang`.
 _LEFT = 0.02
@@ -77,6 +78,21 @@ def made_minimal(search: "Search", supports: tuple[Support, ...], only=None, ful
     ]  # fmt: skip
     left = [s for s in supports if s.key in kept]
     return _in_batches(search, left, waiting, place, only, allowed)
+
+
+def relieved(search: "Search", supports: tuple[Support, ...], added, only=None):
+    """Some supports without those near the ones added last that these make needless."""
+    if not added:
+        return supports
+    placed, _ = search.look(supports)
+    place = {s.key: placed.supports[s.key].contact_mm for s in supports}
+    waiting = [
+        s.key for s in supports
+        if s not in added and not s.why.startswith(("Steadies", LOWEST, BUNCHED))
+        and any(math.dist(place[s.key], place[a.key]) <= _APART_MM for a in added)
+    ]  # fmt: skip
+    allowed = _tally(search, supports, only)
+    return _in_batches(search, list(supports), waiting, place, only, allowed)
 
 
 def _bring_back(search: "Search", supports, kept: list[str], fitted, only, allowed) -> list[str]:
@@ -290,13 +306,16 @@ def _holds(loops: list[np.ndarray], contacts: list) -> bool:
 def is_minimal(search: "Search", supports: tuple[Support, ...], some=None) -> list[Support]:
     """Those that could be left out one by one without anything coming back, by full looks.
 
-    All are tried, or only ``some``.
+    All are tried, or only ``some``; those that are bunched at the lowest point count as one.
     """
     allowed = _tally(search, supports)
-    return [
-        one for one in (supports if some is None else some)
-        if not _more(search, tuple(s for s in supports if s is not one), None, allowed)
-    ]  # fmt: skip
+    bunch = [s for s in supports if s.why.startswith((LOWEST, BUNCHED))]
+    found = []
+    for one in supports if some is None else some:
+        gone = bunch if one in bunch else [one]
+        if not _more(search, tuple(s for s in supports if s not in gone), None, allowed):
+            found.append(one)
+    return found
 
 
 def _tally(search: "Search", supports: tuple[Support, ...], only=None) -> list[Finding]:

@@ -16,8 +16,8 @@ from ..supports import Contact, Fitted, OnSupport, Support
 from ..surface import held_by_contacts
 from ..turning import GOALS, Scorer, even_directions, said_of_turn, turn_to
 from .habits import apply_habits, key_of
-from .holding import held_down
-from .minimal import made_minimal
+from .holding import bunched, held_down
+from .minimal import made_minimal, relieved
 from .options import Options
 from .sharing import shared
 from .spots import Wanted, spots_for
@@ -252,8 +252,16 @@ def propose(
         # A branch may hold what another one held before.
         supports = made_minimal(search, shared(search, supports), is_wanted, fully)
     search.progress("Holding against the pull", 0.9)
+    supports = bunched(search, stands, supports)
+    before_pull = supports
     supports, missed = held_down(search, stands, supports, only)
     unreachable += missed
+    if fully:
+        added = [s for s in supports if s not in before_pull]
+        supports = relieved(
+            search, supports, added,
+            lambda f: key_of(f) not in left_alone and (only is None or only(f)),
+        )  # fmt: skip
     supports = _numbered((*by_habit, *supports), setup)
     search.setup = setup
     search.progress("Looking at it again", 0.95)

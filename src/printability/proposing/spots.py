@@ -18,7 +18,7 @@ from .stands import Spot, Stands
 if TYPE_CHECKING:
     from .proposal import Search, Unreachable
 
-__all__ = ["Round", "Wanted", "spots_for"]
+__all__ = ["BUNCHED", "LOWEST", "Round", "Wanted", "spots_for"]
 
 # What is judged by itself here is kept this far within its limit, so that the whole agrees.
 _WITHIN = 0.96
@@ -30,6 +30,8 @@ _MOST_PIECES, _MOST_CANDIDATES = 16_000, 700
 # Of a patch, what may stay unheld, and how much nearer than it need be a contact is taken for.
 _LEFT, _NEARER = 0.01, 0.94
 _MOST_STEADY = 6
+# How contacts at the single lowest point are told.
+LOWEST, BUNCHED = "Lowest point", "Bunched at the lowest point"
 
 
 @dataclass
@@ -143,7 +145,7 @@ class Round:
         tall = island.lasts_layers * self.h
         first = self._is_lowest(island)
         weight = self.heavy if first else self.ordinary
-        why = f"{'Lowest point' if first else 'Island'}, {lasts}"
+        why = f"{LOWEST if first else 'Island'}, {lasts}"
         places = self._lowest(loops, island)
         reason = "Nothing faces down here."
         for facet, place in places:
