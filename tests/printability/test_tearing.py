@@ -14,6 +14,7 @@ from printability.inspection import inspect_model
 from printability.layers import find_tears, slice_layers, ties_mm2, torn_regions
 from printability.process import PROCESSES
 from printability.proposing import Options, propose
+from printability.proposing.stands import Stands
 from printability.stance import Pose, Setup, part_of, stand
 from solids import box, ours
 
@@ -210,3 +211,20 @@ def test_contacts_are_proposed_against_the_pull_and_none_too_many(goblet):
         placed = stand(part, rest)
         look = inspect_model(placed.mesh, rest.process, placed.standing)
         assert look.tears
+
+
+def test_contacts_are_bunched_at_the_single_lowest_point():
+    ball = ours(trimesh.creation.icosphere(3, 10.0))
+    for process, bunch in (("resin", 3), ("fdm", 1)):
+        setup = Setup(process=PROCESSES[process], pose=Pose((0, 0, 0), 5.0))
+        part = part_of(ball, setup)
+        found = propose(part, setup, Options(clear="risky"))
+        lowest = [s for s in found.supports if "owest point" in s.why]
+        assert len(lowest) == bunch
+        first, *others = (found.fitted[s.key] for s in lowest)
+        assert first.contact_mm == pytest.approx((0, 0, 5), abs=0.1)
+        heavy = max(size.contact_mm for size in Stands(
+            stand(part, setup), setup.process, Options()).sizes.values())  # fmt: skip
+        for other in others:
+            assert math.dist(other.contact_mm[:2], first.contact_mm[:2]) < 8
+            assert other.contacts[0].diameter_mm == pytest.approx(heavy)

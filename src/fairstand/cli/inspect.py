@@ -151,6 +151,10 @@ def report_of(
             _fields(jump, "layer", "z_mm", "grip", "area_mm2", "hanging_mm2", "hold_n", "pull_n")
             for jump in look.jumps
         ],
+        "tears": [
+            _fields(t, "layer", "z_mm", "hold_n", "pull_n", "cut_mm2", "ties", "on_plate", "at_mm")
+            for t in look.tears
+        ],
         "peak": peak and _fields(peak, "layer", "z_mm", "area_mm2", "region_mm2", "region_layer"),
         "thin": [
             _fields(wall, "thickness_mm", "z_mm", "center_mm", "area_mm2") for wall in look.thin
