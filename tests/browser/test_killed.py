@@ -18,7 +18,7 @@ from solids import table
 
 pytestmark = pytest.mark.browser
 # As many as fit the suite; set it to 50 for a long look.
-MOMENTS = int(os.environ.get("FAIRSTAND_KILLS", about(2)))
+MOMENTS = int(os.environ.get("FAIRSTAND_KILLS", about(1)))
 
 
 class Asking:

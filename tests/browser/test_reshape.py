@@ -148,15 +148,6 @@ def test_what_cannot_be_changed_says_why(server, bench, page, bracket_file):
     page.wait_for_selector("[data-change-problem]:visible")
     assert "no underside" in page.locator("[data-change-problem]").inner_text()
     assert not page.locator('[data-do="take-change"]').is_enabled()
-    # A way out of a ledge by changing the shape.
-    bench.go("Inspect")
-    bench.choose("ledge-1")
-    page.locator('[data-ways="ledge-1"]').click()
-    page.wait_for_selector("[data-shape-way]", timeout=120_000)
-    page.locator("[data-shape-so]").first.click()
-    bench.settled()
-    bench.go("Reshape")
-    assert page.locator("[data-made-change]").count() == 1
 
 
 def test_a_hinge_is_changed_a_fill_breaks_off_and_a_room_gets_plugs(

@@ -116,7 +116,7 @@ def test_a_ring_gets_its_contact_and_it_is_carried_to_another_stance(server, ben
     assert page.evaluate(f"{LIST}.length") == 0
 
 
-def test_a_way_out_by_propping_is_offered_and_taken(server, bench, page, files):
+def test_ways_out_by_propping_and_reshaping_are_offered_and_taken(server, bench, page, files):
     bench.bring_in(server, files["table"])
     first = page.locator("[data-ways]").first
     finding = first.get_attribute("data-ways")
@@ -131,6 +131,15 @@ def test_a_way_out_by_propping_is_offered_and_taken(server, bench, page, files):
     page.keyboard.press("Control+z")
     bench.settled()
     assert page.evaluate(f"{LIST}.length") == 0
+    # And one by changing the shape.
+    bench.choose(finding)
+    if not page.locator("[data-shape-so]:visible").count():
+        page.locator(f'[data-ways="{finding}"]').click()
+    page.locator("[data-shape-so]:visible").first.click()
+    bench.settled()
+    bench.go("Reshape")
+    page.wait_for_selector("[data-made-change]")
+    assert page.locator("[data-made-change]").count() == 1
 
 
 def test_what_bends_is_drawn_bent_and_braced_and_weights_are_given_to_several(

@@ -364,10 +364,8 @@ def test_a_way_out_turns_the_piece_and_is_tried_as_a_stance(server, bench, page,
     assert page.locator("[data-stance]").count() == 2
 
 
-def test_looking_at_every_way_can_be_cancelled(busy_server, bench, page, demo_files):
-    bench.page.goto(busy_server.url)
-    page.locator("#file").set_input_files(demo_files["Heron finial"])
-    bench.ready()
+def test_looking_at_every_way_can_be_cancelled(server, bench, page, demo_files):
+    bench.bring_in(server, demo_files["Heron finial"])
     bench.settled()
     bench.go("Turn")
     page.locator('[data-do="cancel-turns"]').click()

@@ -8,6 +8,7 @@ import { withDigits } from "../numbers.js";
 import { register } from "./register.js";
 import { shadeOf, TurnMap } from "./turn_map.js";
 
+const CALM_MS = 700;
 let arcs, map;
 let heldArc = null; // outside the component, which would hand back a wrapping of it
 
@@ -21,7 +22,10 @@ register("turn", {
   },
   enter: (bench) => bench.startTurning(),
   leave: (bench) => bench.leaveTurning(),
-  shown: (bench) => bench.turnsStopped || bench.loadTurns(bench.looksByItself()),
+  shown(bench) {
+    bench.changedAt = performance.now();
+    if (!bench.turnsStopped) bench.loadTurns(bench.looksByItself());
+  },
   grab: (bench, x, y) => (bench.picking || bench.levelling ? null : bench.grabArc(x, y)),
   click(bench, x, y) {
     const hit = stage.view.pick(x, y);
@@ -299,6 +303,7 @@ register("turn", {
 
     // ---- the map and proposals -----------------------------------------------------------
 
+    changedAt: 0,
     // What the map depends on; the present turn, pillars and the rest change only its marks.
     mapOf() {
       const { process, threshold_deg, scale, mirrored, lift_mm, unit, sides_url } = this.state;
@@ -318,7 +323,13 @@ register("turn", {
         do {
           this.turnsAgain = false;
           const body = Object.keys(this.weights).length ? { weights: { ...this.weights } } : {};
-          let found = await postJson(start.urls.turns, { ...body, only_if_known: !work });
+          let found = await postJson(start.urls.turns, { ...body, only_if_known: true });
+          if (work && !isOver() && !(found.goals && !found.so_far)) {
+            // Who goes on changing it is not waited for by work that would be for nothing.
+            const calm = this.changedAt + CALM_MS - performance.now();
+            if (calm > 0) await new Promise((resolve) => setTimeout(resolve, calm));
+            if (!isOver()) found = await postJson(start.urls.turns, { ...body, only_if_known: false });
+          }
           if (isOver()) return;
           if (found.work) {
             this.turnsWork = found.work;
