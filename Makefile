@@ -9,6 +9,9 @@ BIN := $(VENV)/bin
 demo: $(VENV)/.runtime
 	@exec $(BIN)/fairstand serve --demo --port $(PORT)
 
+# Servers and workers are started dozens of times: what Python has read once is kept.
+test test-deep: export PYTHONDONTWRITEBYTECODE :=
+
 test: $(VENV)/.dev
 	@sh tools/need_chromium.sh
 	$(BIN)/ruff check .
