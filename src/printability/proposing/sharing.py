@@ -70,12 +70,14 @@ def shared(search: "Search", supports: tuple[Support, ...]) -> tuple[Support, ..
                 taken |= {key, trunk}
     if not made:
         return supports
-    before = search.left(supports)
+    # Against the pull it is held later, by whatever then stands.
+    before = [f for f in search.left(supports) if f.kind != "hold"]
     result = tuple(made.get(s.key, s) for s in supports)
     while made:
-        back = search.left(result)
+        back = [f for f in search.left(result) if f.kind != "hold"]
         if len(back) <= len(before):
             return result
+        branches = len(made)
         # What came back is nearest to a branch that would rather stand by itself.
         for finding in back:
             if any(f.kind == finding.kind and math.dist(f.center_mm, finding.center_mm) < 1.0
@@ -84,6 +86,8 @@ def shared(search: "Search", supports: tuple[Support, ...]) -> tuple[Support, ..
             near = min(made, key=lambda k, f=finding: math.dist(fitted[k].contact_mm, f.center_mm),
                        default=None)  # fmt: skip
             made.pop(near, None)
+        if len(made) == branches:  # nothing that any of them could be blamed for
+            break
         result = tuple(made.get(s.key, s) for s in supports)
     return supports
 
