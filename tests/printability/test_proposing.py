@@ -14,6 +14,7 @@ from printability.mesh import Mesh, mesh_facts
 from printability.process import PROCESSES
 from printability.proposing import Options, is_minimal, is_within_reach, propose
 from printability.proposing.proposal import CURABLE, Search, said_of_weight
+from printability.proposing.sharing import shared
 from printability.stance import Placed, Pose, Setup, part_of, stand
 from printability.supports import (
     BraceSize,
@@ -283,3 +284,26 @@ def test_where_supports_weigh_much_the_cheaper_turn_is_named():
     ball = ours(trimesh.creation.icosphere(3, 30.0))
     (said,) = said_of_weight(900.0, 1700.0, Search(part_of(ball, setup), setup, Options()))
     assert "a cut or a change of shape" in said
+
+
+def test_sharing_ends_where_no_branch_is_to_blame(monkeypatch):
+    setup = Setup(process=PROCESSES["fdm"])
+    part = part_of(table(60.0), setup)
+    found = propose(part, setup, Options(clear="risky"), fully=False)
+    search = Search(part, setup, Options(clear="risky"))
+    # Pillars again where tips share a shaft: there is something to be shared.
+    size = size_for(setup.process)
+    alone = tuple(
+        pillar_on(s.key, s.ends[0].anchor, size) for s in found.supports if len(s.ends) == 2
+    )
+    assert any(s.kind == "strut" for s in shared(search, alone))
+    worse = found.before.findings[0]
+    looks = []
+
+    def left(supports):
+        looks.append(supports)
+        return [worse] * min(len(looks), 2)
+
+    monkeypatch.setattr(search, "left", left)
+    assert shared(search, alone) == alone
+    assert len(looks) <= 2
