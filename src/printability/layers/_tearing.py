@@ -7,6 +7,7 @@ chains part or meet there is a node. Node 0 is the plate. Edges lead from a node
 import numpy as np
 
 from ..compiled import compiled
+from ..mesh._kernels import root_of
 
 # Cuts are looked for until the ratio falls by less than this.
 _NEARLY = 1e-9
@@ -15,15 +16,6 @@ _MOST_CUTS = 200  # in one layer
 # Of nets with more edges than this in sum over all looks, only layers that pull harder by a tenth
 # than any looked at before are looked at.
 _MOST_EDGES = 20_000_000
-
-
-@compiled
-def _home(home, n):
-    """The node that stands for all that n hangs together with."""
-    while home[n] != n:
-        home[n] = home[home[n]]
-        n = home[n]
-    return n
 
 
 @compiled
@@ -119,7 +111,7 @@ def least_cuts(layer, area, lower, upper, tie_n, plate_n, pull_n, safe, speck):
                         )
                         edges += 1
                         edge_start[nodes] = edges
-                        home[n] = _home(home, node[s])
+                        home[n] = root_of(home, node[s])
                         node[s], bears[s] = n, np.inf
                 if q == p + 1:
                     node[r], bears[r], weakest[r] = node[lower[p]], tie_n[p], p
@@ -134,7 +126,7 @@ def least_cuts(layer, area, lower, upper, tie_n, plate_n, pull_n, safe, speck):
                             edge_n[edges], edge_weak[edges] = tie_n[i], i
                         edge_to[edges] = node[s]
                         edges += 1
-                        a, b = _home(home, n), _home(home, node[s])
+                        a, b = root_of(home, n), root_of(home, node[s])
                         home[max(a, b)] = min(a, b)
                     edge_start[nodes] = edges
                     node[r], bears[r] = n, np.inf
@@ -151,7 +143,7 @@ def least_cuts(layer, area, lower, upper, tie_n, plate_n, pull_n, safe, speck):
         pulls = np.zeros(r - first)
         for i in range(first, r):
             # What hangs on nothing is an island, which is told as such.
-            if area[i] >= speck and _home(home, node[i]) == 0:
+            if area[i] >= speck and root_of(home, node[i]) == 0:
                 pulls[i - first] = pull_n * area[i]
         if _goes_down(first, r, pulls, safe, node, bears, edge_start, edge_to, edge_n, nodes, load):
             continue
