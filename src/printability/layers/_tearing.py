@@ -157,7 +157,7 @@ def least_cuts(layer, area, lower, upper, tie_n, plate_n, pull_n, safe, speck):
                 first, r, pulls, node, bears, weakest, edge_start, edge_to, edge_n, edge_weak,
                 nodes, safe,
             )  # fmt: skip
-            if ratio >= safe or looked > 2 * _MOST_EDGES:
+            if ratio >= safe:
                 break
             cut_layer.append(k)
             hold.append(bearing)
@@ -168,6 +168,8 @@ def least_cuts(layer, area, lower, upper, tie_n, plate_n, pull_n, safe, speck):
             torn_start.append(len(torn))
             for i in off:
                 pulls[i - first] = 0.0
+            if looked > 2 * _MOST_EDGES:
+                break
     return (
         np.array(cut_layer, np.int64), np.array(hold), np.array(force), np.array(start, np.int64),
         np.array(weak, np.int64), np.array(torn_start, np.int64), np.array(torn, np.int64),

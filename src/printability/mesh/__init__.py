@@ -18,6 +18,7 @@ from .read import FORMATS, Opened, ReadLimits, check_size, in_mm, open_mesh
 from .repair import Repair, repaired
 from .simplify import coarser
 from .solids import as_solid, bodies_apart, mesh_of, union_of_bodies
+from .spreading import facets_by_area, spread_in
 from .threemf import Part
 from .transforms import angles_of_rotation, rotation_about_axes, rotation_taking_down
 from .units import MM_PER_UNIT, UnitDoubt, unit_doubt
@@ -48,6 +49,7 @@ __all__ = [
     "facet_areas",
     "facet_boxes",
     "facet_normals",
+    "facets_by_area",
     "find_faults",
     "first_hits",
     "in_mm",
@@ -61,6 +63,7 @@ __all__ = [
     "rotation_about_axes",
     "rotation_taking_down",
     "same_and_mirrored",
+    "spread_in",
     "union_of_bodies",
     "unit_doubt",
     "volume_mm3",

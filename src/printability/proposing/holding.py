@@ -7,8 +7,10 @@ import numpy as np
 
 from ..findings import Finding
 from ..layers import Layers, Tear, torn_regions
+from ..mesh import facets_by_area, spread_in
 from ..mesh.index import first_hit
 from ..supports import Fitted, Support
+from .options import MOST_CONTACTS
 from .spots import BUNCHED, LOWEST, Round, Wanted
 
 if TYPE_CHECKING:
@@ -30,7 +32,7 @@ _ROOM = 2.5
 
 
 def held_down(
-    search: "Search", stands: "Stands", supports: tuple[Support, ...], only=None
+    search: "Search", stands: "Stands", supports: tuple[Support, ...], is_asked
 ) -> tuple[tuple[Support, ...], list["Unreachable"]]:
     """Some supports, and as many more as the pull of the film asks for.
 
@@ -43,7 +45,7 @@ def held_down(
     search : Search
     stands : Stands
     supports : tuple of Support
-    only : callable, optional
+    is_asked : callable
         Which findings are to be cleared.
     """
     missed: list = []
@@ -54,7 +56,7 @@ def held_down(
     def tears_with(some):
         placed, look = search.look((*supports, *some))
         found = search.open(search.ledger(placed, look, ("hold",)))
-        return look, [f for f in found if only is None or only(f)]
+        return look, [f for f in found if is_asked(f)]
 
     for _ in range(_MOST_ROUNDS):
         look, open_ = tears_with(more)
@@ -63,10 +65,11 @@ def held_down(
             break
         job = Round(search, stands, look, wanted)
         for finding in open_:
+            search.may_stop()
             tear = look.tears[int(finding.id.split("-")[1]) - 1]
             _hold(job, finding, tear)
         missed += job.missed
-        if not job.made:
+        if not job.made or len(supports) + len(more) + len(job.made) > MOST_CONTACTS:
             break
         more = (*more, *(f.support for f in job.made))
     return (*supports, *more), missed
@@ -176,15 +179,10 @@ def _undersides(job: Round, tear: Tear) -> tuple[np.ndarray, np.ndarray]:
     if not len(down):
         return down, np.zeros((0, 3))
     area = look.areas_mm2[down]
-    ends = np.cumsum(area)
-    count = int(min(_MOST_PLACES, max(60, ends[-1] / 0.5)))
-    k = np.arange(count) + 0.5
-    facet = down[np.minimum(np.searchsorted(ends, k / count * ends[-1]), len(down) - 1)]
-    u, v = (0.7548776662 * k) % 1, (0.5698402909 * k) % 1
-    over = u + v > 1
-    u, v = np.where(over, 1 - u, u)[:, None], np.where(over, 1 - v, v)[:, None]
-    a, b, c = corners[facet].transpose(1, 0, 2)
-    places = a + u * (b - a) + v * (c - a)
+    count = int(min(_MOST_PLACES, max(60, area.sum() / 0.5)))
+    at, number = facets_by_area(area, count)
+    facet = down[at]
+    places = spread_in(corners[facet], number)
     own = _belongs(look.layers, tear, places, look.levels_of(places[:, 2]))
     return facet[own], places[own]
 

@@ -9,8 +9,10 @@ from ..findings import Severity
 if TYPE_CHECKING:
     from .habits import Habits
 
-__all__ = ["PROFILES", "Options"]
+__all__ = ["MOST_CONTACTS", "PROFILES", "Options"]
 
+# No more contacts than these are proposed at once.
+MOST_CONTACTS = 2_000
 PROFILES = ("light", "medium", "heavy")
 
 

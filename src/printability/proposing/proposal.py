@@ -18,7 +18,7 @@ from ..turning import GOALS, Scorer, even_directions, said_of_turn, turn_to
 from .habits import apply_habits, key_of
 from .holding import bunched, held_down
 from .minimal import made_minimal, relieved
-from .options import Options
+from .options import MOST_CONTACTS, Options
 from .sharing import shared
 from .spots import Wanted, spots_for
 from .stands import Stands
@@ -33,7 +33,6 @@ _MOST_ROUNDS = 8
 # Turns looked at where a proposal weighs much.
 _MOST_FLATS, _DIRECTIONS = 12, 150
 _MOST_LOOKS_KEPT = 4
-MOST_CONTACTS = 2_000
 
 
 @dataclass(frozen=True)
@@ -227,10 +226,12 @@ def propose(
         placed, look = search.look(())
         ledger = search.ledger(placed, look)
 
-    def is_wanted(finding: Finding) -> bool:
-        if finding.kind == "hold":  # when what hangs is held, see below
-            return False
+    def is_asked(finding: Finding) -> bool:
         return key_of(finding) not in left_alone and (only is None or only(finding))
+
+    def is_wanted(finding: Finding) -> bool:
+        # Against the pull it is held when all that hangs is, see below.
+        return finding.kind != "hold" and is_asked(finding)
 
     for turn in range(_MOST_ROUNDS):
         wanted = [f for f in search.open(ledger) if is_wanted(f)]
@@ -254,14 +255,11 @@ def propose(
     search.progress("Holding against the pull", 0.9)
     supports = bunched(search, stands, supports)
     before_pull = supports
-    supports, missed = held_down(search, stands, supports, only)
+    supports, missed = held_down(search, stands, supports, is_asked)
     unreachable += missed
     if fully:
         added = [s for s in supports if s not in before_pull]
-        supports = relieved(
-            search, supports, added,
-            lambda f: key_of(f) not in left_alone and (only is None or only(f)),
-        )  # fmt: skip
+        supports = relieved(search, supports, added, is_asked)
     supports = _numbered((*by_habit, *supports), setup)
     search.setup = setup
     search.progress("Looking at it again", 0.95)

@@ -13,7 +13,7 @@ import numpy as np
 from scipy.spatial import cKDTree
 
 from ..errors import EditError
-from ..mesh import Mesh, facet_areas, facet_normals
+from ..mesh import Mesh, facet_areas, facet_normals, facets_by_area, spread_in
 from ..mesh.nearest import nearest_facing
 from ..parts import Anchor
 from .graph import Fit, OnModel, OnPlate, OnSupport, Support, World, fit_all
@@ -84,16 +84,10 @@ class Carried:
 def _spread(mesh: Mesh, count: int) -> tuple[np.ndarray, np.ndarray]:
     """Places evenly over a surface, the same every time, and the way that each faces."""
     area = facet_areas(mesh)
-    ends = np.cumsum(area)
-    if not len(ends) or not ends[-1] > 0:
+    if not len(area) or not area.sum() > 0:
         raise EditError("One of the two has no surface.")
-    k = np.arange(count) + 0.5
-    facet = np.minimum(np.searchsorted(ends, k / count * ends[-1]), len(area) - 1)
-    u, v = (0.7548776662 * k) % 1, (0.5698402909 * k) % 1
-    over = u + v > 1
-    u, v = np.where(over, 1 - u, u), np.where(over, 1 - v, v)
-    a, b, c = mesh.vertices[mesh.facets[facet]].transpose(1, 0, 2)
-    return a + u[:, None] * (b - a) + v[:, None] * (c - a), facet_normals(mesh)[facet]
+    facet, number = facets_by_area(area, count)
+    return spread_in(mesh.vertices[mesh.facets[facet]], number), facet_normals(mesh)[facet]
 
 
 def _frame_of(mesh: Mesh) -> tuple[np.ndarray, np.ndarray, np.ndarray]:

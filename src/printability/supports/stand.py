@@ -20,6 +20,7 @@ from ..mesh import (
     first_hits,
     mesh_of,
     rotation_about_axes,
+    spread_in,
 )
 from ..process import Process
 from .graph import (
@@ -219,13 +220,7 @@ def _spread(corners, areas, facets):
     if count.sum() > 200_000:
         count = np.maximum((count * (200_000 / count.sum())).astype(int), 1)
     row = np.repeat(np.arange(len(facets)), count)
-    # Evenly spread and the same every time: a two-dimensional additive sequence.
-    k = np.concatenate([np.arange(n) for n in count]) + 0.5
-    u, v = (0.7548776662 * k) % 1, (0.5698402909 * k) % 1
-    over = u + v > 1
-    u, v = np.where(over, 1 - u, u), np.where(over, 1 - v, v)
-    a, b, c = corners[row].transpose(1, 0, 2)
-    places = a + u[:, None] * (b - a) + v[:, None] * (c - a)
+    places = spread_in(corners[row], np.concatenate([np.arange(n) for n in count]) + 0.5)
     return places, facets[row], (areas / count)[row]
 
 
