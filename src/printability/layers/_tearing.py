@@ -13,9 +13,9 @@ from ..mesh._kernels import root_of
 _NEARLY = 1e-9
 _MOST_STEPS = 24
 _MOST_CUTS = 200  # in one layer
-# Of nets with more edges than this in sum over all looks, only layers that pull harder by a tenth
-# than any looked at before are looked at.
-_MOST_EDGES = 20_000_000
+# After so many steps along edges, of all flows together, only layers that pull harder by a tenth
+# than any looked at before are looked at: by then very much is told.
+_MOST_STEPS_ALONG = 200_000_000
 
 
 @compiled
@@ -77,7 +77,7 @@ def least_cuts(layer, area, lower, upper, tie_n, plate_n, pull_n, safe, speck):
     # How much pulled at each chain when the net was last looked at as it is now.
     seen = np.full(count, -1.0)
     net_of, net = np.full(count, -1, np.int64), 0
-    looked, hardest = 0, 0.0
+    work, hardest = np.zeros(1, np.int64), 0.0
     r = p = 0
     while r < count:
         k, first = layer[r], r
@@ -148,14 +148,13 @@ def least_cuts(layer, area, lower, upper, tie_n, plate_n, pull_n, safe, speck):
         if _goes_down(first, r, pulls, safe, node, bears, edge_start, edge_to, edge_n, nodes, load):
             continue
         whole = pulls.sum()
-        if looked > _MOST_EDGES and whole < 1.1 * hardest:
+        if work[0] > _MOST_STEPS_ALONG and whole < 1.1 * hardest:
             continue
         hardest = max(hardest, whole)
         for _ in range(_MOST_CUTS):
-            looked += edges + 2 * (r - first)
             found, off, ratio, bearing, pulled = _least(
                 first, r, pulls, node, bears, weakest, edge_start, edge_to, edge_n, edge_weak,
-                nodes, safe,
+                nodes, safe, work,
             )  # fmt: skip
             if ratio >= safe:
                 break
@@ -168,7 +167,7 @@ def least_cuts(layer, area, lower, upper, tie_n, plate_n, pull_n, safe, speck):
             torn_start.append(len(torn))
             for i in off:
                 pulls[i - first] = 0.0
-            if looked > 2 * _MOST_EDGES:
+            if work[0] > 2 * _MOST_STEPS_ALONG:
                 break
     return (
         np.array(cut_layer, np.int64), np.array(hold), np.array(force), np.array(start, np.int64),
@@ -212,7 +211,7 @@ def _goes_down(first, end, pulls, safe, node, bears, edge_start, edge_to, edge_n
 
 @compiled
 def _least(first, end, pulls, node, bears, weakest, edge_start, edge_to, edge_n, edge_weak,
-           nodes, safe):  # fmt: skip
+           nodes, safe, work):  # fmt: skip
     """The cut of least hold over pull: by maximum flows, each with the ratio of the last cut.
 
     Max-flow, min-cut (Ford and Fulkerson 1956) by shortest ways (Dinic 1970); the ratio falls step
@@ -248,7 +247,7 @@ def _least(first, end, pulls, node, bears, weakest, edge_start, edge_to, edge_n,
         while e < used:
             cap[e] = ratio * pulls[to[e] - source - 1]
             e += 4
-        side = _flow(head, to, after, cap, source, total)
+        side = _flow(head, to, after, cap, source, total, work)
         bears_now, pulls_now = 0.0, 0.0
         ties, goes = [0], [0]
         ties.clear()
@@ -282,7 +281,7 @@ def _join(head, to, after, cap, used, a, b, forth, back):
 
 
 @compiled
-def _flow(head, to, after, cap, source, total):
+def _flow(head, to, after, cap, source, total, work):
     """Send all that goes from the source to node 0; which nodes are then on the source's side."""
     level = np.empty(total, np.int64)
     queue = np.empty(total, np.int64)
@@ -307,6 +306,7 @@ def _flow(head, to, after, cap, source, total):
                     queue[known] = to[e]
                     known += 1
                 e = after[e]
+        work[0] += cap.shape[0]
         if level[0] < 0:
             return level >= 0
         here[:] = head
@@ -323,6 +323,7 @@ def _flow(head, to, after, cap, source, total):
                     cap[way[i] ^ 1] += sent
                     if cap[way[i]] <= tiny:
                         back = i
+                work[0] += depth
                 depth = back
                 n = to[way[back] ^ 1]
                 continue

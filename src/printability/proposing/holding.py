@@ -65,7 +65,6 @@ def held_down(
             break
         job = Round(search, stands, look, wanted)
         for finding in open_:
-            search.may_stop()
             tear = look.tears[int(finding.id.split("-")[1]) - 1]
             _hold(job, finding, tear)
         missed += job.missed
@@ -147,6 +146,7 @@ def _hold(job: Round, finding: Finding, tear: Tear) -> None:
         far = np.minimum(far, np.linalg.norm(places - at, axis=1))
     made = 0
     while made < count and len(places):
+        search.may_stop()
         best = int(np.argmax(far))
         if far[best] < _ROOM * size.contact_mm:
             break
