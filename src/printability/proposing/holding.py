@@ -54,6 +54,7 @@ def held_down(
     wanted, more = Wanted(), ()
 
     def tears_with(some):
+        search.may_stop()
         placed, look = search.look((*supports, *some))
         found = search.open(search.ledger(placed, look, ("hold",)))
         return look, [f for f in found if is_asked(f)]
@@ -61,7 +62,7 @@ def held_down(
     for _ in range(_MOST_ROUNDS):
         look, open_ = tears_with(more)
         if not open_:
-            more = _as_few(more, lambda some: not tears_with(some)[1], search)
+            more = _as_few(more, lambda some: not tears_with(some)[1])
             break
         job = Round(search, stands, look, wanted)
         for finding in open_:
@@ -111,7 +112,7 @@ def bunched(
     return (*supports, *(f.support for f in job.made))
 
 
-def _as_few(more, holds, search: "Search"):
+def _as_few(more, holds):
     """Those of some supports without which it does not hold: contacts bear more than counted."""
     low, high = 0, len(more)
     while low < high:  # as few of the first ones as do
@@ -122,7 +123,6 @@ def _as_few(more, holds, search: "Search"):
             low = half + 1
     more = more[:high]
     for one in more[::-1][1:_MOST_TRIED]:
-        search.may_stop()
         rest = tuple(s for s in more if s is not one)
         if holds(rest):
             more = rest
@@ -135,8 +135,9 @@ def _hold(job: Round, finding: Finding, tear: Tear) -> None:
     size = job.stands.sizes[job.heavy]
     each = math.pi / 4 * size.contact_mm**2 * rule["green_n_mm2"]
     lacks = _ASKED[search.options.clear] * tear.pull_n - tear.hold_n
-    if each <= 0:
-        job.give_up(finding.center_mm, f"{finding.title}: what has just set holds nothing.")
+    if each <= 0 or rule["plate_n_mm2"] <= 0:
+        nothing = "what has just set" if each <= 0 else "the plate"
+        job.give_up(finding.center_mm, f"{finding.title}: {nothing} holds nothing.")
         return
     count = min(math.ceil(lacks / each - 1e-9), _MOST_AT_ONCE)
     facets, places = _undersides(job, tear)
