@@ -25,8 +25,12 @@ def bunny():
 
 
 @pytest.fixture
-def draws():
-    """A generator of random numbers, its seed printed; FAIRSTAND_SEED draws the same again."""
+def draws(request):
+    """A generator of random numbers, its seed printed; FAIRSTAND_SEED draws the same again.
+
+    Cases of one test by number draw differently.
+    """
     seed = int(os.environ.get("FAIRSTAND_SEED", int.from_bytes(os.urandom(4), "little")))
     print(f"FAIRSTAND_SEED={seed}")
-    return np.random.default_rng(seed)
+    case = getattr(request.node, "callspec", None) and request.node.callspec.params.get("case")
+    return np.random.default_rng(seed if case is None else (seed, case))

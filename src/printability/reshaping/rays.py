@@ -17,7 +17,7 @@ from ..errors import EditError
 from . import _kernels
 from .underside import Underside
 
-__all__ = ["FILM_MM", "Ray", "joined_two_by_two", "rays_of", "solid_between"]
+__all__ = ["FILM_MM", "Ray", "joined_two_by_two", "rays_of", "solid_between", "strips_between"]
 
 # Strips are no wider than this part of the size; ways fan round corners in steps (ours).
 _STRIPS, _FAN_DEG = 40, 2.0
@@ -317,14 +317,53 @@ def solid_between(rays: list[list[Ray]], profile) -> manifold3d.Manifold | None:
 
     ``profile`` gives, of two ways beside each other, the points of convex pieces between them.
     """
+    return joined_two_by_two([one for row in rays for one in strips_between(row, profile)])
+
+
+def strips_between(row: list[Ray], profile) -> list[manifold3d.Manifold]:
+    """The hulls between neighbouring ways of a row, see `solid_between`."""
     solids = []
-    for row in rays:
-        for pair in pairwise(row):
-            for points in profile(*_overlapping(*pair)) or ():
-                solid = manifold3d.Manifold.hull_points(np.array(points))
-                if solid.volume() > 0:
-                    solids.append(solid)
-    return joined_two_by_two(solids)
+    for pair in pairwise(_needed(row)):
+        for points in profile(*_overlapping(*pair)) or ():
+            solid = manifold3d.Manifold.hull_points(np.array(points))
+            if solid.volume() > 0:
+                solids.append(solid)
+    return solids
+
+
+def _needed(row: list[Ray]) -> list[Ray]:
+    """Ways of a row without those between two others that leave the same out between them.
+
+    Only where that is exact: side by side, and either all alike or over a level underside whose
+    rim goes straight on.
+    """
+    near = 1e-7 * max((ray.reach for ray in row), default=0.0)
+    kept = row[:1]
+    for k, ray in enumerate(row[1:-1], 1):
+        if not _is_between(kept[-1], ray, row[k + 1], near):
+            kept.append(ray)
+    return kept + row[max(len(row) - 1, 1) :]
+
+
+def _is_between(one: Ray, ray: Ray, other: Ray, near: float) -> bool:
+    """Whether the solid between two ways has that of a third in it, and nothing besides."""
+    if any(way.is_corner or math.isfinite(way.bend) for way in (one, ray, other)):
+        return False
+    apart = float(np.linalg.norm(other.foot - one.foot))
+    t = float(np.linalg.norm(ray.foot - one.foot)) / max(apart, 1e-300)
+    if abs(one.foot_z + t * (other.foot_z - one.foot_z) - ray.foot_z) > near:
+        return False
+    if abs(one.reach + t * (other.reach - one.reach) - ray.reach) > near:
+        return False
+    level = [float(np.ptp(way.own)) <= near for way in (one, ray, other)]
+    if all(level):
+        return True
+    first = np.stack([one.at, one.own - one.foot_z])
+    return all(
+        first.shape[1] == len(way.at)
+        and np.abs(np.stack([way.at, way.own - way.foot_z]) - first).max() <= near
+        for way in (ray, other)
+    )
 
 
 def _overlapping(one: Ray, other: Ray) -> tuple[Ray, Ray]:

@@ -26,6 +26,9 @@ _MOST_MEASURED = 200
 # What was said of changes made lately, by part and change: building parts makes them.
 _TOLD: OrderedDict[tuple[str, str], dict] = OrderedDict()
 _MOST_TOLD, _GUARD = 400, Lock()
+# The last changes themselves: what is tried is looked at, and taken, right after.
+_MADE: OrderedDict[tuple[str, str, str], "Reshaped"] = OrderedDict()
+_MOST_MADE = 3
 
 
 @dataclass(frozen=True)
@@ -175,15 +178,26 @@ class Reshaped:
 
 
 def reshaped(part: Part, step: Reshape) -> Reshaped:
-    """Make a change.
+    """Make a change; one of the last few is given again.
 
     Raises
     ------
     EditError
         With a sentence, where it cannot be made on this part.
     """
+    key = part.key, part.digest, repr(step)
+    with _GUARD:
+        known = _MADE.get(key)
+    # Of a like part, but not this one, its mesh is not this one's.
+    if known is not None and known.ground.part.mesh is part.mesh:
+        return known
     try:
-        return _reshaped(part, step)
+        made = _reshaped(part, step)
+        with _GUARD:
+            _MADE[key] = made
+            while len(_MADE) > _MOST_MADE:
+                _MADE.popitem(last=False)
+        return made
     except EditError:
         raise
     except Exception as error:
@@ -201,11 +215,15 @@ def _reshaped(part: Part, step: Reshape) -> Reshaped:
         raise EditError("Click the place first.")
     worked = change.work(ground, step.places, size)
     before = ground.tracked.solids
-    after = _made(before, worked)
+    beside = _Beside()
+    after = _made(before, worked, beside)
     if not after:
         raise EditError("Nothing would be left of the part.")
     # Each place once, also where what is made at two places overlaps.
-    added = [less(one, [*before, *worked.add[:i]]) for i, one in enumerate(worked.add)]
+    added = [
+        less(beside(one, before[0]), [*before[1:], *worked.add[:i]])
+        for i, one in enumerate(worked.add)
+    ]
     taken = [less(t, worked.take[:i]) ^ s for i, t in enumerate(worked.take) for s in before]
     added, taken = ([one for one in many if one.volume() > 0] for many in (added, taken))
     moved = sum(one.volume() for one in (*added, *taken))
@@ -224,7 +242,22 @@ def _reshaped(part: Part, step: Reshape) -> Reshaped:
     return Reshaped(made, ground, after, added, taken, worked.said, worked.plugs)
 
 
-def _made(before: list[manifold3d.Manifold], worked: Worked) -> list[manifold3d.Manifold]:
+class _Beside:
+    """What of one solid lies beside another, worked out once for every two."""
+
+    def __init__(self):
+        self.known: dict[tuple[int, int], tuple] = {}
+
+    def __call__(self, one: manifold3d.Manifold, other: manifold3d.Manifold):
+        key = id(one), id(other)
+        if key not in self.known:  # kept with both, so that their addresses stay theirs
+            self.known[key] = one - other, one, other
+        return self.known[key][0]
+
+
+def _made(
+    before: list[manifold3d.Manifold], worked: Worked, beside: _Beside
+) -> list[manifold3d.Manifold]:
     """Bodies with what is taken away and added; what is added joins those that it touches."""
     take = manifold3d.Manifold.batch_boolean(worked.take, manifold3d.OpType.Add) if (
         worked.take
@@ -234,7 +267,13 @@ def _made(before: list[manifold3d.Manifold], worked: Worked) -> list[manifold3d.
     solids = [one for one in solids if one.volume() > least]
     small = 0.01 * sum(one.volume() for one in worked.add)
     for add in worked.add:
-        shared = [(one ^ add).volume() for one in solids]
+        whole = add.volume()
+        shared = [whole - beside(add, one).volume() for one in solids]
+        # Beside all of it within rounding, an intersection tells.
+        shared = [
+            v if v > 1e-6 * whole else (one ^ add).volume()
+            for v, one in zip(shared, solids, strict=True)
+        ]
         touched = [i for i, v in enumerate(shared) if v > 0]
         if not touched and len(worked.add) > 1 and add.volume() < small:
             continue  # a splinter
@@ -242,7 +281,8 @@ def _made(before: list[manifold3d.Manifold], worked: Worked) -> list[manifold3d.
             raise EditError("What would be added touches nothing.")
         together = add
         for i in touched:
-            together = joined_whole(solids[i], together)
+            known = shared[i] if together is add else None
+            together = joined_whole(solids[i], together, known)
         if not worked.breaks_off:
             together = _without_loose(together, [solids[i] for i in touched])
         solids = [one for i, one in enumerate(solids) if i not in touched] + [together]
@@ -257,6 +297,11 @@ def _without_loose(whole: manifold3d.Manifold, own: list[manifold3d.Manifold]):
     pieces = whole.decompose()
     if len(pieces) < 2:
         return whole
+    least = min(s.volume() for s in own) * (1 - 1e-6)
+    if len(own) == 1 and sum(one.volume() > least for one in pieces) == 1:
+        # The only one that is large enough to hold what was there; the others hold nothing of it.
+        kept = [one for one in pieces if one.volume() < 0 or one.volume() > least]
+        return manifold3d.Manifold.compose(kept) if len(kept) < len(pieces) else whole
     kept = [
         one for one in pieces
         if one.volume() < 0 or any((one ^ s).volume() > 1e-6 * one.volume() for s in own)

@@ -12,15 +12,26 @@ from .behind import bends_behind, ribs_to
 from .changes import Dimension, Ground, Worked, registered_change
 from .joining import joined_whole
 from .perforated import breaking_off
-from .rays import FILM_MM, Ray, joined_two_by_two, rays_of, solid_between
+from .rays import (
+    FILM_MM,
+    Ray,
+    joined_two_by_two,
+    rays_of,
+    solid_between,
+    strips_between,
+)
 from .underside import Underside, flat_undersides, held_by_nearest_side, underside_at, with_its_end
 
 __all__ = ["ANGLE", "deep_enough", "fill_of", "holes_kept", "steepened", "underside_seen"]
 
 # An underside that more edges than this hold is looked at on a copy, off by so much at most (ours).
 _MOST_EDGES, _OFF_MM = 1_500, (0.02, 0.1)
-# At outer corners of a wall, where a fill ends in a point.
-_CORNER_MM = 0.3
+# Ways round a corner may be left out between two that differ by less than this (ours): so that a
+# chord is shorter than its arc by 0.06 % at most.
+_AS_LONG, _LEAST_COS = 1.04, math.cos(math.radians(4.01))
+# At outer corners of a wall, where a fill ends in a point: so far it reaches back into the wall,
+# and so far out all ways share one piece; nearer, every two of them would cross.
+_CORNER_MM, _CORE_MM, _FEW_WAYS = 0.3, 0.1, 4
 _ARCH_STEPS, _ROUND_STEPS = 24, 9
 _OVERLAP_MM, _BACK_MM = 0.01, 0.003
 # What an underside rises from: all that holds it, or the side nearest to the place.
@@ -182,20 +193,94 @@ def _least(ray: Ray, slope: float) -> tuple[float, int]:
     return float(line[k]), k
 
 
-def _foot_piece(one: Ray, other: Ray, lows, ends, slope: float, over: float) -> list:
-    """The profile from the foot up to the place that asks for the most there."""
+def _foot_piece(one: Ray, other: Ray, lows, ends, slope: float, over: float, core: float) -> list:
+    """The profile from the foot up to the place that asks for the most there.
+
+    ``core`` is from where on it is made; zero where it reaches back into the wall by itself.
+    """
     points = []
     for ray, low, k in zip((one, other), lows, ends, strict=True):
         if ray.is_corner:  # round a corner the steeper of both
             low = min(lows)
-        back = _CORNER_MM if ray.is_corner else over
-        points += [
-            ray.place(0.0, low), ray.place(0.0, ray.own[0] + over),
-            ray.place(-back, low - slope * back), ray.place(-back, ray.own[0] + over),
-        ]  # fmt: skip
-        points += [ray.place(x, z) for x, z in zip(ray.at[: k + 1], ray.own[: k + 1], strict=True)]
-        points += [ray.place(x, z + over) for x, z in zip(ray.at[1:k], ray.own[1:k], strict=True)]
+        if core:
+            top = float(np.interp(core, ray.at, ray.own))
+            points += [ray.place(core, low + slope * core), ray.place(core, top + over)]
+        else:
+            back = _CORNER_MM if ray.is_corner else over
+            points += [
+                ray.place(0.0, low), ray.place(0.0, ray.own[0] + over),
+                ray.place(-back, low - slope * back), ray.place(-back, ray.own[0] + over),
+            ]  # fmt: skip
+        own = slice(int(np.searchsorted(ray.at, core)), k + 1)
+        points += [ray.place(x, z) for x, z in zip(ray.at[own], ray.own[own], strict=True)]
+        own = slice(max(own.start, 1), k)
+        points += [ray.place(x, z + over) for x, z in zip(ray.at[own], ray.own[own], strict=True)]
     return points
+
+
+def _cores(row: list[Ray], slope: float, over: float) -> list[manifold3d.Manifold]:
+    """What all ways round one corner share, next to it, reaching back into the wall.
+
+    A cone is convex, so it is the hull of what it is on every way; it is never flatter than those.
+    """
+    made = []
+    for run in _runs(row):
+        low = min(_least(ray, slope)[0] for ray in run)
+        middle = sum(ray.way for ray in run)
+        back = Ray(run[0].foot, middle / max(float(np.linalg.norm(middle)), 1e-9), low, 0.0,
+                   run[0].at, run[0].own, -1)  # fmt: skip
+        top = float(run[0].own[0]) + over
+        points = [
+            back.place(0.0, low), back.place(0.0, top),
+            back.place(-_CORNER_MM, low - slope * _CORNER_MM), back.place(-_CORNER_MM, top),
+        ]  # fmt: skip
+        for ray in run:
+            end = min(_CORE_MM, ray.reach)
+            own = float(np.interp(end, ray.at, ray.own))
+            points += [
+                ray.place(end, min(_least(ray, slope)[0] + slope * end, own)),
+                ray.place(end, own + over),
+            ]
+        made.append(manifold3d.Manifold.hull_points(np.array(points)))
+    return [solid for solid in made if solid.volume() > 0]
+
+
+def _runs(row: list[Ray]) -> list[list[Ray]]:
+    """Ways beside each other that lead anywhere."""
+    runs: list[list[Ray]] = [[]]
+    for ray in row:
+        if ray.reach > 0:
+            runs[-1].append(ray)
+        elif runs[-1]:
+            runs.append([])
+    return [run for run in runs if len(run) > 1]
+
+
+def _has_core(row: list[Ray]) -> bool:
+    return row[0].is_corner and len(row) > _FEW_WAYS
+
+
+def _thinned(row: list[Ray]) -> list[Ray]:
+    """Ways round a corner without those that change next to nothing.
+
+    Over a level underside, between two that are nearly as long and end on the same straight rim:
+    what is filled between those is deeper by their difference at most.
+    """
+    kept = row[:1]
+    for k, ray in enumerate(row[1:-1], 1):
+        one, other = kept[-1], row[k + 1]
+        reach = sorted(way.reach for way in (one, ray, other))
+        ends = [way.foot + way.way * way.reach for way in (one, ray, other)]
+        chord, beside = ends[2] - ends[0], ends[1] - ends[0]
+        if not (
+            reach[2] <= _AS_LONG * reach[0]
+            and one.way @ other.way >= _LEAST_COS
+            and max(float(np.ptp(way.own)) for way in (one, ray, other)) <= 1e-7 * reach[2]
+            and abs(chord[0] * beside[1] - chord[1] * beside[0])
+            <= 1e-6 * reach[2] * float(np.linalg.norm(chord))
+        ):
+            kept.append(ray)
+    return kept + row[-1:]
 
 
 def _further_pieces(one: Ray, other: Ray, first: int, slope: float, over: float) -> list[list]:
@@ -282,17 +367,26 @@ def fill_of(ground: Ground, place, angle_deg: float) -> tuple[manifold3d.Manifol
     under, rays = deep_enough(ground, under, slope)
     over = ground.over_mm
 
-    def profile(one: Ray, other: Ray):
+    def profile(one: Ray, other: Ray, core: float = 0.0):
         (a, i), (b, j) = _least(one, slope), _least(other, slope)
         if min(one.foot_z - a, other.foot_z - b) < -1e-9 and i == j == 0:
             return None
-        pieces = [_foot_piece(one, other, (a, b), (i, j), slope, over)]
+        pieces = []
+        if not core or max(one.at[i], other.at[j]) > core:
+            pieces = [_foot_piece(one, other, (a, b), (i, j), slope, over, core)]
         if max(i, j) < min(len(one.at), len(other.at)) - 1:
             pieces += _further_pieces(one, other, max(i, j), slope, over)
         return pieces
 
-    behind = _behind_corners(ground, under, rays, slope, profile)
-    solid = solid_between(rays, profile)
+    def filled(row: list[Ray]) -> list[manifold3d.Manifold]:
+        if not _has_core(row):
+            return strips_between(row, profile)
+        row = _thinned(row)
+        strips = strips_between(row, lambda *pair: profile(*pair, _CORE_MM / 2))
+        return strips + (_cores(row, slope, over) if strips else [])
+
+    behind = _behind_corners(ground, under, rays, slope, filled)
+    solid = joined_two_by_two([one for row in rays for one in filled(row)])
     if solid is None:
         raise EditError("This underside is held well enough already.")
     if behind:
@@ -302,7 +396,7 @@ def fill_of(ground: Ground, place, angle_deg: float) -> tuple[manifold3d.Manifol
     return holes_kept(solid, under), under
 
 
-def _behind_corners(ground: Ground, under: Underside, rays, slope: float, profile):
+def _behind_corners(ground: Ground, under: Underside, rays, slope: float, filled):
     """What a fill needs behind notches and holes, and the ribs that hold that."""
     bends = bends_behind(under, rays)
     low = [min((_least(ray, slope)[0] for ray in bend.rays if ray.reach), default=math.inf)
@@ -330,7 +424,7 @@ def _behind_corners(ground: Ground, under: Underside, rays, slope: float, profil
     if not all(holds):
         # The wall is not deep enough: it is left as it is, and the inspection tells.
         return []
-    made = [solid_between([bend.rays], profile) for bend in bends if bend.rays]
+    made = [joined_two_by_two(filled(bend.rays)) for bend in bends if bend.rays]
     made += ribs_to(under, bends, low, slope, ground.over_mm, _CORNER_MM)
     return [solid for solid in made if solid is not None]
 
