@@ -19,12 +19,12 @@ test: $(VENV)/.dev
 	$(BIN)/lint-imports
 	@echo "Compiling (the first time two to three minutes) …"
 	@$(BIN)/python -c "from fairstand.warm_up import warm_up; warm_up()"
-	$(BIN)/python -m pytest -n 2 --dist worksteal
+	$(BIN)/python -m pytest -n 3 --dist worksteal
 
 # Five times as many random cases.
 test-deep: $(VENV)/.dev
 	@sh tools/need_chromium.sh
-	FAIRSTAND_DEPTH=5 $(BIN)/python -m pytest -n 2 --dist worksteal
+	FAIRSTAND_DEPTH=5 $(BIN)/python -m pytest -n 3 --dist worksteal
 
 bench: $(VENV)/.dev
 	$(BIN)/python -m benchmarks
