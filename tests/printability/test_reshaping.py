@@ -416,6 +416,34 @@ def test_gussets_by_formula_and_as_many_as_bridges_need():
     assert found.farthest_mm == pytest.approx(a / math.sqrt(2) / math.sqrt(2), abs=2.5)
 
 
+@pytest.mark.parametrize("case", range(about(3)))
+def test_gussets_stand_all_around_a_pole_and_inside_a_tube(draws, case):
+    r, a, sides = draws.uniform(4, 14), draws.uniform(3, 10), int(draws.choice([24, 48, 96]))
+    annulus, cylinder = trimesh.creation.annulus, trimesh.creation.cylinder
+    if case % 2:
+        tube = annulus(r + a + 1, r + a + 4, 60, sections=sides).apply_translation((0, 0, 30))
+        ring = annulus(r, r + a + 2, 4, sections=sides).apply_translation((0, 0, 58))
+        mesh = union(tube, ring)
+    else:
+        pole = cylinder(r, 60, sections=sides).apply_translation((0, 0, 30))
+        collar = cylinder(r + a, 4, sections=sides).apply_translation((0, 0, 58))
+        mesh = union(pole, collar)
+    turn = trimesh.transformations.rotation_matrix(draws.uniform(0, 6), (0, 0, 1))[:3, :3]
+    mesh = mesh.moved(np.ascontiguousarray(mesh.vertices @ turn.T))
+    way = turn @ np.array([1.0, 0, 0])
+    found = made(mesh, "gusset", (*(way * (r + a * 0.7))[:2], 56.0), thick_mm=1.2)
+    assert found.part.mesh.is_watertight
+    assert found.part.mesh.body_of_facet.max() == 0
+    count = int(found.said[0].split()[0])
+    reach = a + 1 if case % 2 else a
+    # Each a triangle of half the reach squared, but for what lies in a wall that bends.
+    assert found.added_mm3 == pytest.approx(count * 1.2 * reach**2 / 2, rel=0.1)
+    before, after = predict(whole(mesh), Setup()), predict(found.part, Setup())
+    kinds = ("ledge", "overhang", "bridge", "island")
+    assert any(f.kind in kinds for f in before.problems)
+    assert not [f for f in after.problems if f.kind in kinds]
+
+
 def test_flattened_sphere_caps_and_a_foot_of_the_area_asked_for(draws):
     r = 20.0
     ball = ours(trimesh.creation.icosphere(subdivisions=5, radius=r))

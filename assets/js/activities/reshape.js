@@ -12,6 +12,7 @@ const grouped = (value) => withDigits(value, 0, value < 10 ? 1 : 0);
 const cornersOf = (text) => new Float32Array(Uint8Array.from(atob(text), (c) => c.charCodeAt(0)).buffer);
 const kindOf = (key) => start.changes.find((kind) => kind.key === key);
 const BEFORE_KEY = "o";
+const RESTS_MS = 300;
 let hatch, was;
 
 register("reshape", {
@@ -41,8 +42,8 @@ register("reshape", {
     const from = row.value;
     const by = (row.unit === "°" ? 0.25 : Math.max(from, 0.5) / 60);
     return {
-      follow: (e) => bench.setChangeSize(row.name, Number(Math.min(Math.max(from - (e.clientY - event.clientY) * by, row.low), row.high).toFixed(2))),
-      drop: () => bench.tryChange(),
+      follow: (e) => bench.dragChangeSize(row.name, Number(Math.min(Math.max(from - (e.clientY - event.clientY) * by, row.low), row.high).toFixed(2))),
+      drop: () => bench.restChange(),
     };
   },
   click(bench, x, y) {
@@ -56,6 +57,7 @@ register("reshape", {
     changePlace: null,
     changePoint: null,
     changeSize: {},
+    changeMoving: false,
     changeTurn: 0, // counts those that were begun
     changeBoth: false,
     changeTried: null,
@@ -112,6 +114,18 @@ register("reshape", {
       this.changeSize = { ...this.changeSize, [name]: value };
       this.tryChange();
     },
+    // While the hand moves, what takes long is only sketched; it is worked out where it rests.
+    dragChangeSize(name, value) {
+      this.changeMoving = true;
+      this.setChangeSize(name, value);
+      clearTimeout(this.restTimer);
+      this.restTimer = setTimeout(() => this.restChange(), RESTS_MS);
+    },
+    restChange() {
+      clearTimeout(this.restTimer);
+      this.changeMoving = false;
+      this.tryChange();
+    },
     setChangeBoth(on) {
       this.changeBoth = on;
       this.tryChange();
@@ -127,7 +141,7 @@ register("reshape", {
           this.changeWanted = false;
           const of = this.state.key;
           try {
-            const tried = await this.askTried(this.changeBody);
+            const tried = await this.askTried({ ...this.changeBody, is_moving: this.changeMoving });
             if (!tried || !this.changeTool || this.state.key !== of) continue;
             this.changeTried = tried;
             this.changeProblem = "";
@@ -172,7 +186,7 @@ register("reshape", {
     askGain() {
       clearTimeout(this.gainTimer);
       this.changeGain = null;
-      if (!this.changeTried) return;
+      if (!this.changeTried || this.changeTried.is_about) return;
       this.gainTimer = setTimeout(async () => {
         const body = this.changeBody;
         try {
@@ -183,9 +197,13 @@ register("reshape", {
         }
       }, 300);
     },
+    get changeCoarse() {
+      return this.changeTried?.is_about ? "" : null;
+    },
     get changeText() {
       const t = this.changeTried;
       if (!t) return "";
+      if (t.is_about) return "Let go, and its numbers come.";
       const parts = [];
       if (t.added_mm3 > 0.005) parts.push(`${grouped(t.added_mm3)} mm³ added`);
       if (t.taken_mm3 > 0.005) parts.push(`${grouped(t.taken_mm3)} mm³ taken away`);
@@ -193,6 +211,7 @@ register("reshape", {
     },
     get gainText() {
       const g = this.changeGain;
+      if (this.changeTried?.is_about) return "";
       if (!g) return this.changeTried ? "Looking what the ledger gains …" : "";
       if (!g.before.known || !g.after.known) return "What the ledger gains is worked out when it is made.";
       const kinds = new Set([...Object.keys(g.before.kinds), ...Object.keys(g.after.kinds)]);
@@ -217,8 +236,9 @@ register("reshape", {
     },
     endChange() {
       clearTimeout(this.gainTimer);
+      clearTimeout(this.restTimer);
       this.cancelTried();
-      Object.assign(this, { changeTool: "", changeKey: "", changePlace: null, changePoint: null, changeSize: {}, changeTried: null, changeGain: null, changeProblem: "", changeRefused: false });
+      Object.assign(this, { changeMoving: false, changeTool: "", changeKey: "", changePlace: null, changePoint: null, changeSize: {}, changeTried: null, changeGain: null, changeProblem: "", changeRefused: false });
       hatch?.update(null, null, null);
     },
 

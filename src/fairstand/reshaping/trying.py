@@ -1,6 +1,9 @@
 """A change of shape that is only tried, and the part as it was before."""
 
 import base64
+import time
+from collections import OrderedDict
+from threading import Lock
 
 import numpy as np
 
@@ -11,7 +14,7 @@ from fairstand.stances.shapes import change_told, remembered_parts
 from printability.edits import edit_from
 from printability.errors import EditError
 from printability.mesh import Mesh
-from printability.reshaping import Reshape, low_points, reshaped
+from printability.reshaping import Reshape, low_points, reshaped, sketched
 from printability.stance import part_of, parts_of
 
 __all__ = ["before_corners", "gained", "look_at_change", "low_told", "tried", "tried_key"]
@@ -20,6 +23,10 @@ __all__ = ["before_corners", "gained", "look_at_change", "low_told", "tried", "t
 _IN_REQUEST_TO = 60_000
 # Facets of what is added or taken that are drawn at most.
 _MOST_DRAWN = 60_000
+# While the hand moves, what took longer than this the last time is only sketched.
+_AT_ONCE_S = 0.1
+_TOOK_S: OrderedDict[tuple, float] = OrderedDict()
+_MOST_TIMED, _GUARD = 50, Lock()
 
 
 def _edit(now: Current, body: dict):
@@ -30,6 +37,8 @@ def _edit(now: Current, body: dict):
 def tried(now: Current, body: dict) -> dict:
     """What a change would add and take away; nothing is changed.
 
+    With ``is_moving`` of the body only about, where more takes longer than a hand moves on.
+
     Raises
     ------
     EditError
@@ -38,7 +47,8 @@ def tried(now: Current, body: dict) -> dict:
         If that takes long and is not known yet.
     """
     if len(now.part.mesh.facets) <= _IN_REQUEST_TO:
-        return _tried(now, _edit(now, body))
+        edit = _edit(now, body)
+        return _about(now, edit) if body.get("is_moving") is True else _tried(now, edit)
     known = stored_object(f"tried/{tried_key(now, body)}")
     if known is None:
         raise NeedsWork
@@ -67,21 +77,50 @@ def look_at_change(now: Current, body: dict, report) -> None:
     kept_object(f"tried/{tried_key(now, body)}", told)
 
 
-def _tried(now: Current, edit) -> dict:
+def _step(now: Current, edit):
+    """The part that a change is made on, and the change as a step."""
     setup = edit.applied(now.setup, now.source)
     if any(isinstance(s, Reshape) and s.key == edit.key for s in now.setup.shape):
         part, _ = before_change(now, edit.key)
     else:
         part = now.part
-    step = next(s for s in setup.shape if isinstance(s, Reshape) and s.key == edit.key)
+    return part, next(s for s in setup.shape if isinstance(s, Reshape) and s.key == edit.key)
+
+
+def _tried(now: Current, edit) -> dict:
+    part, step = _step(now, edit)
+    start = time.perf_counter()
     made = reshaped(part, step)
+    with _GUARD:
+        _TOOK_S[_where(part, step)] = time.perf_counter() - start
+        while len(_TOOK_S) > _MOST_TIMED:
+            _TOOK_S.popitem(last=False)
     change_told(part, step)
-    return made.told() | {
+    return made.told() | _drawn(now, edit, step, made.mesh_of_difference) | {"is_about": False}
+
+
+def _about(now: Current, edit) -> dict:
+    part, step = _step(now, edit)
+    with _GUARD:
+        took_s = _TOOK_S.get(_where(part, step), 0.0)
+    if took_s <= _AT_ONCE_S:
+        return _tried(now, edit)
+    added, taken = sketched(part, step)
+    told = _drawn(now, edit, step, lambda is_added: added if is_added else taken)
+    return told | {"said": [], "is_about": True}
+
+
+def _where(part, step: Reshape) -> tuple:
+    return part.digest, step.change, repr(step.places)
+
+
+def _drawn(now: Current, edit, step: Reshape, mesh_of_difference) -> dict:
+    return {
         "key": edit.key,
         "size": dict(step.size),
         "places": [place.plain() for place in step.places],
-        "added": _corners(now, made.mesh_of_difference(True)),
-        "taken": _corners(now, made.mesh_of_difference(False)),
+        "added": _corners(now, mesh_of_difference(True)),
+        "taken": _corners(now, mesh_of_difference(False)),
     }
 
 

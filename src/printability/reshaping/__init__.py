@@ -13,7 +13,7 @@ from .changes import (
     usual_size,
 )
 from .foot import low_points
-from .step import Reshape, Reshaped, reshape_told, reshaped, touches_show
+from .step import Reshape, Reshaped, reshape_told, reshaped, sketched, touches_show
 from .underside import Underside, flat_undersides, underside_at
 
 __all__ = [
@@ -34,6 +34,7 @@ __all__ = [
     "reshape_told",
     "reshaped",
     "ribs",
+    "sketched",
     "thickness",
     "touches_show",
     "underside_at",

@@ -1,8 +1,10 @@
 """What all changes of shape share: the register, their dimensions, and what they come to."""
 
+from collections import OrderedDict
 from collections.abc import Callable
 from dataclasses import dataclass, field, replace
 from functools import cached_property
+from threading import Lock
 
 import manifold3d
 import numpy as np
@@ -55,6 +57,8 @@ class Ground:
     over_mm : float
         How far solids reach into what they join or take from: far above rounding, and above what
         the copy is off.
+    is_sketch : bool
+        Whether only a picture is wanted, at once: pieces are left as they are, overlapping.
     """
 
     part: Part
@@ -62,6 +66,7 @@ class Ground:
     tracked: Tracked
     coarse: Mesh | None = None
     over_mm: float = 0.004
+    is_sketch: bool = False
 
     @cached_property
     def mesh(self) -> Mesh:
@@ -163,7 +168,12 @@ def registered_change(key: str, label: str, about: str, needs_place: bool = True
     return keep
 
 
-def ground_of(part: Part, down) -> Ground:
+# The last ones: a change that is dragged finds the same, with all that is known of its surface.
+_LAST: OrderedDict[tuple, Ground] = OrderedDict()
+_MOST_KEPT, _GUARD = 4, Lock()
+
+
+def ground_of(part: Part, down, is_sketch: bool = False) -> Ground:
     """A part as a change finds it; ``down`` in the import's own numbers.
 
     Raises
@@ -171,6 +181,11 @@ def ground_of(part: Part, down) -> Ground:
     EditError
         If its surface bounds no solid.
     """
+    key = part.key, part.digest, tuple(down), is_sketch
+    with _GUARD:
+        known = _LAST.get(key)
+    if known is not None and known.part is part:
+        return known
     plane = Plane.through(-part.frame.normal(down), (0.0, 0.0, 0.0))
     found = tracked(part, plane.axes, (), 0.0)
     if found is None:
@@ -178,7 +193,12 @@ def ground_of(part: Part, down) -> Ground:
             "The model’s surface is open, so its shape cannot be changed; repair it where it "
             "was made."
         )
-    return Ground(part, plane, found)
+    ground = Ground(part, plane, found, is_sketch=is_sketch)
+    with _GUARD:
+        _LAST[key] = ground
+        while len(_LAST) > _MOST_KEPT:
+            _LAST.popitem(last=False)
+    return ground
 
 
 def less(solid: manifold3d.Manifold, others) -> manifold3d.Manifold:

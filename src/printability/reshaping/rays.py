@@ -312,12 +312,15 @@ def _fan(one: np.ndarray, two: np.ndarray, through: list[np.ndarray]) -> list[np
     return ways
 
 
-def solid_between(rays: list[list[Ray]], profile) -> manifold3d.Manifold | None:
+def solid_between(
+    rays: list[list[Ray]], profile, is_sketch: bool = False
+) -> manifold3d.Manifold | None:
     """The hulls of neighbouring ways' profiles, joined; None where there is nothing in them.
 
     ``profile`` gives, of two ways beside each other, the points of convex pieces between them.
     """
-    return joined_two_by_two([one for row in rays for one in strips_between(row, profile)])
+    strips = [one for row in rays for one in strips_between(row, profile)]
+    return joined_two_by_two(strips, is_sketch)
 
 
 def strips_between(row: list[Ray], profile) -> list[manifold3d.Manifold]:
@@ -378,8 +381,15 @@ def _overlapping(one: Ray, other: Ray) -> tuple[Ray, Ray]:
     return first, last
 
 
-def joined_two_by_two(solids: list[manifold3d.Manifold]) -> manifold3d.Manifold | None:
-    """Neighbours joined two by two: all at once, one that only touches others may be lost."""
+def joined_two_by_two(
+    solids: list[manifold3d.Manifold], is_sketch: bool = False
+) -> manifold3d.Manifold | None:
+    """Neighbours joined two by two: all at once, one that only touches others may be lost.
+
+    Of a sketch they are left overlapping.
+    """
+    if is_sketch:
+        return manifold3d.Manifold.compose(solids) if solids else None
     while len(solids) > 1:
         pairs = [one + other for one, other in zip(solids[::2], solids[1::2], strict=False)]
         solids = pairs + solids[len(pairs) * 2 :]

@@ -18,7 +18,7 @@ from ..surface import SHOW, painted_sides
 from .changes import CHANGES, Ground, Worked, ground_of, less
 from .joining import joined_whole
 
-__all__ = ["Reshape", "Reshaped", "reshape_told", "reshaped", "touches_show"]
+__all__ = ["Reshape", "Reshaped", "reshape_told", "reshaped", "sketched", "touches_show"]
 
 log = logging.getLogger(__name__)
 # Corners of a body at which it is measured how far the surface moves.
@@ -170,11 +170,7 @@ class Reshaped:
 
     def mesh_of_difference(self, added: bool) -> Mesh:
         """What is added or taken away, in the part's own mm."""
-        solids = self.added if added else self.taken
-        if not solids:
-            return Mesh(np.zeros((0, 3)), np.zeros((0, 3), np.int32))
-        mesh = joined([mesh_of(one) for one in solids])
-        return mesh.moved(np.ascontiguousarray(mesh.vertices @ self.ground.plane.axes))
+        return _in_part(self.ground, self.added if added else self.taken)
 
 
 def reshaped(part: Part, step: Reshape) -> Reshaped:
@@ -206,14 +202,46 @@ def reshaped(part: Part, step: Reshape) -> Reshaped:
         raise EditError("This change cannot be made here.") from error
 
 
-def _reshaped(part: Part, step: Reshape) -> Reshaped:
+def sketched(part: Part, step: Reshape) -> tuple[Mesh, Mesh]:
+    """About what a change adds and takes, in the part's own mm: for a picture while a hand moves.
+
+    In pieces that overlap and reach into the part, what is behind corners left out.
+
+    Raises
+    ------
+    EditError
+        With a sentence, where it cannot be made on this part.
+    """
+    try:
+        ground, worked = _worked(part, step, is_sketch=True)
+    except EditError:
+        raise
+    except Exception as error:
+        log.exception("A change of shape cannot be sketched: %r", step)
+        raise EditError("This change cannot be made here.") from error
+    return _in_part(ground, worked.add), _in_part(ground, worked.take)
+
+
+def _worked(part: Part, step: Reshape, is_sketch: bool = False) -> tuple[Ground, Worked]:
     change = CHANGES[step.change]
     size = {name: d.usual if not d.choices else d.choices[0]
             for name, d in change.dimensions.items()} | dict(step.size)  # fmt: skip
-    ground = ground_of(part, step.down)
+    ground = ground_of(part, step.down, is_sketch)
     if change.needs_place and not step.places:
         raise EditError("Click the place first.")
-    worked = change.work(ground, step.places, size)
+    return ground, change.work(ground, step.places, size)
+
+
+def _in_part(ground: Ground, solids: list[manifold3d.Manifold]) -> Mesh:
+    """The surface of some solids, turned back into the part's own mm."""
+    if not solids:
+        return Mesh(np.zeros((0, 3)), np.zeros((0, 3), np.int32))
+    mesh = joined([mesh_of(one) for one in solids])
+    return mesh.moved(np.ascontiguousarray(mesh.vertices @ ground.plane.axes))
+
+
+def _reshaped(part: Part, step: Reshape) -> Reshaped:
+    ground, worked = _worked(part, step)
     before = ground.tracked.solids
     beside = _Beside()
     after = _made(before, worked, beside)

@@ -19,7 +19,7 @@ _MOST_FACETS, _SHARED_COS = 8_000, 0.75
 # Where in a facet its thickness is measured: near its corners.
 _INSET = 0.02
 # Cells of the net in which what is hollowed is looked at, at most.
-_MOST_CELLS = 600_000
+_MOST_CELLS, _MOST_SKETCHED = 600_000, 40_000
 
 
 def thin_facets(ground: Ground, least_mm: float) -> tuple[np.ndarray, np.ndarray]:
@@ -102,6 +102,8 @@ def thicken(ground: Ground, places, size: dict) -> Worked:
         for i in range(len(facets))
     ]
     solids = [one for one in solids if one.volume() > 0]
+    if ground.is_sketch:
+        return Worked(add=solids)
     grown = manifold3d.Manifold.batch_boolean(solids, manifold3d.OpType.Add)
     grown = grown.trim_by_plane((0, 0, 1), ground.lowest)
     before = sum(one.genus() for one in ground.tracked.solids)
@@ -156,7 +158,8 @@ def hollow(ground: Ground, places, size: dict) -> Worked:
     With a hole through the wall at the room's lowest place, and one at its highest.
     """
     wall = size["wall_mm"]
-    rooms = [room for solid in ground.tracked.solids if (room := _room(solid, wall)) is not None]
+    found = [_room(solid, wall, ground.is_sketch) for solid in ground.tracked.solids]
+    rooms = [room for room in found if room is not None]
     rooms = [one for room in rooms for one in room.decompose()]
     rooms = [one for one in rooms if one.volume() > (2 * wall) ** 3]
     if not rooms:
@@ -166,7 +169,7 @@ def hollow(ground: Ground, places, size: dict) -> Worked:
         wide = size["drain_mm"]
         for room in rooms:
             take += _drains(ground, room, wide, wide, said)
-    if size["drain_mm"] > 0 and size["plugs"] == "made":
+    if size["drain_mm"] > 0 and size["plugs"] == "made" and not ground.is_sketch:
         # A plug ends level with the room's end: it does not stand in it.
         plug_mm = _plug_mm(size, "drain_mm")
         narrower = [h for room in rooms for h in _drains(ground, room, plug_mm, 0.0, [])]
@@ -199,14 +202,17 @@ def _plugs(narrower, walls, said: list[str]) -> list[manifold3d.Manifold]:
     return found
 
 
-def _room(solid: manifold3d.Manifold, wall_mm: float) -> manifold3d.Manifold | None:
-    """What of a solid lies deeper than a wall."""
+def _room(
+    solid: manifold3d.Manifold, wall_mm: float, is_sketch: bool
+) -> manifold3d.Manifold | None:
+    """What of a solid lies deeper than a wall; of a sketch, by fewer cells alone."""
     from scipy.ndimage import distance_transform_edt
 
     box = solid.bounding_box()
     low, high = np.array(box[:3]), np.array(box[3:])
-    cell = max(wall_mm / 2, math.cbrt(float((high - low).prod()) / _MOST_CELLS))
-    if cell > 3 * wall_mm:
+    most = _MOST_SKETCHED if is_sketch else _MOST_CELLS
+    cell = max(wall_mm / 2, math.cbrt(float((high - low).prod()) / most))
+    if cell > 3 * wall_mm and not is_sketch:
         raise EditError("It is too large to be hollowed with so thin a wall.")
     low = low - 1.5 * cell
     shape = np.ceil((high - low) / cell).astype(int) + 2
@@ -224,7 +230,7 @@ def _room(solid: manifold3d.Manifold, wall_mm: float) -> manifold3d.Manifold | N
     # From cell to cell that is up to a cell's diagonal too much: where it matters, by the surface.
     # Outside it is below nothing.
     deep = cell * (distance_transform_edt(inside) - distance_transform_edt(~inside))
-    near = np.abs(deep - wall_mm) <= 3.5 * cell
+    near = np.abs(deep - wall_mm) <= (0 if is_sketch else 3.5 * cell)
     index = mesh_of(solid).index
     _kernels.measure_depths(
         index.vertices, index.facets, index.order, index.box, index.first_leaf, near, low, cell,

@@ -128,7 +128,7 @@ def steepened(
             return None
         return [points, *(_round_pieces(one, other, under, angle_deg) if shape != "round" else [])]
 
-    solid = solid_between(rays_of(under, over), profile)
+    solid = solid_between(rays_of(under, over), profile, ground.is_sketch)
     if solid is None:
         raise EditError("This underside rises steeply enough already.")
     return solid
@@ -385,10 +385,13 @@ def fill_of(ground: Ground, place, angle_deg: float) -> tuple[manifold3d.Manifol
         strips = strips_between(row, lambda *pair: profile(*pair, _CORE_MM / 2))
         return strips + (_cores(row, slope, over) if strips else [])
 
-    behind = _behind_corners(ground, under, rays, slope, filled)
-    solid = joined_two_by_two([one for row in rays for one in filled(row)])
-    if solid is None:
+    strips = [one for row in rays for one in filled(row)]
+    if not strips:
         raise EditError("This underside is held well enough already.")
+    solid = joined_two_by_two(strips, ground.is_sketch)
+    if ground.is_sketch:
+        return solid, under
+    behind = _behind_corners(ground, under, rays, slope, filled)
     if behind:
         solid = joined_whole(solid, joined_two_by_two(behind)).simplify(FILM_MM)
     # Not below the plate, and holes through the underside stay open.
@@ -451,7 +454,7 @@ def holes_kept(solid: manifold3d.Manifold, under: Underside) -> manifold3d.Manif
 def fill(ground: Ground, places, size: dict) -> Worked:
     """The least solid profile under ledges, bridges and corners."""
     solids = [fill_of(ground, place, size["angle_deg"])[0] for place in places]
-    if size["hold"] == HOLDS[0]:
+    if size["hold"] == HOLDS[0] or ground.is_sketch:
         return Worked(add=solids)
     add, said = [], []
     for solid in solids:
