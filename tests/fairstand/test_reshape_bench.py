@@ -71,6 +71,41 @@ def volume(text) -> float:
                            np.cross(corners[:, 1], corners[:, 2])).sum() / 6)  # fmt: skip
 
 
+def test_while_the_hand_moves_what_takes_long_is_sketched(bench, monkeypatch):
+    place = bench.pick((20, 0, 45))
+    ask = {"change": "fill", "places": [place], "size": {"angle_deg": 50}}
+    # Never made before, or quick the last time: as it is.
+    exact = bench.post("reshape/try", **ask, is_moving=True).json()
+    assert not exact["is_about"]
+    assert exact["added_mm3"] > 0
+    monkeypatch.setattr(trying, "_AT_ONCE_S", 0.0)
+    about = bench.post("reshape/try", **ask, is_moving=True).json()
+    assert about["is_about"]
+    assert "added_mm3" not in about
+    assert about["size"] == exact["size"]
+    assert volume(about["added"]) == pytest.approx(exact["added_mm3"], rel=0.02)
+    assert bench.post("reshape/try", **ask).json() == exact
+    for odd in (1, "yes", None, [True], {}):  # only what is plainly said counts
+        assert not bench.post("reshape/try", **ask, is_moving=odd).json()["is_about"]
+    away = bench.post("reshape/try", change="fill", places=[bench.pick((0, 0, 60), down=False)],
+                      is_moving=True)  # fmt: skip
+    assert away.status_code == 400
+    assert "no underside" in away.json()["error"]
+    assert bench.state()["changes"] == []
+
+
+def test_what_is_tried_is_not_made_again(bench, monkeypatch):
+    made = []
+    work = step._reshaped
+    monkeypatch.setattr(step, "_reshaped", lambda *one: made.append(1) or work(*one))
+    ask = {"change": "fill", "places": [bench.pick((20, 0, 45))], "size": {"angle_deg": 52}}
+    bench.post("reshape/try", **ask)
+    bench.post("reshape/gain", **ask)
+    bench.edit("reshape", **ask)
+    assert bench.state()["changes"][0]["told"]["added_mm3"] > 0
+    assert len(made) == 1
+
+
 def test_a_change_is_tried_gained_made_changed_and_taken_back(bench, client):
     place = bench.pick((20, 0, 45))
     tried = bench.post("reshape/try", change="fill", places=[place]).json()

@@ -26,6 +26,7 @@ from printability.reshaping import (
     flat_undersides,
     reshape_told,
     reshaped,
+    sketched,
     undersides,
 )
 from printability.stance import Setup, fold, part_of, parts_of, stand
@@ -123,6 +124,45 @@ def test_fills_by_formula_under_straight_round_and_corner_ledges(angle):
     want = slope * math.pi * (rim**3 - 3 * rim * pole**2 + 2 * pole**3) / 3
     assert found.added_mm3 == pytest.approx(want, rel=0.01)
     assert too_flat(found.part.mesh, angle - 0.5) < 0.01
+
+
+@pytest.mark.parametrize("sides", [1400, 4000])
+def test_an_underside_of_very_many_edges_is_filled_and_tapered(sides):
+    pole, rim = 6.0, 13.0
+    mesh = union(
+        trimesh.creation.cylinder(pole, 60, sections=sides).apply_translation((0, 0, 30)),
+        trimesh.creation.cylinder(rim, 14, sections=sides).apply_translation((0, 0, 58)),
+    )
+    cone = math.pi * (rim**3 - 3 * rim * pole**2 + 2 * pole**3) / 3
+    filled = made(mesh, "fill", (9, 0, 51))
+    # Looked at on a copy that is off by 0.02 mm.
+    assert filled.added_mm3 == pytest.approx(cone, rel=0.01)
+    assert too_flat(filled.part.mesh, 44.5, wide_mm=0.02) < 0.05
+    tapered = made(mesh, "steepen", (9, 0, 51))
+    beside = math.pi * (rim - pole) ** 2 * (2 * rim + pole) / 3
+    assert tapered.taken_mm3 == pytest.approx(beside, rel=0.01)
+    assert too_flat(tapered.part.mesh, 44.5, wide_mm=0.02) < 0.05
+
+
+@pytest.mark.parametrize("change", ["fill", "steepen", "gusset", "hollow", "thicken"])
+def test_what_is_sketched_is_about_what_is_made(change, draws):
+    mesh = ledge(float(draws.uniform(6, 12)), 30.0, thick=12.0 if change == "steepen" else 1.0)
+    part = whole(mesh)
+    where = {"fill", "steepen", "gusset"}
+    places = (place_near(part, np.array([13.0, 12.0, 50.0])),) if change in where else ()
+    size = {"hollow": (("wall_mm", 1.5),), "thicken": (("least_mm", 2.0),)}.get(change, ())
+    step = Reshape("1", WHOLE, change, DOWN, places, size)
+    made_so = reshaped(part, step)
+    for sketch, is_added in zip(sketched(part, step), (True, False), strict=True):
+        exact = made_so.mesh_of_difference(is_added)
+        assert (len(sketch.facets) > 0) == (len(exact.facets) > 0)
+        if len(exact.facets):
+            low, high = sketch.vertices.min(axis=0), sketch.vertices.max(axis=0)
+            # A wall of a room that is sketched is off by a coarser net's cell; else it reaches
+            # into the part by a hair.
+            off = 2.5 if change == "hollow" else 1.2 if change == "thicken" else 0.05
+            assert np.abs(low - exact.vertices.min(axis=0)).max() < off
+            assert np.abs(high - exact.vertices.max(axis=0)).max() < off
 
 
 def rounded_ledge(reach, r, thick, wide, steps):

@@ -145,7 +145,7 @@ register("reshape", {
             if (!tried || !this.changeTool || this.state.key !== of) continue;
             this.changeTried = tried;
             this.changeProblem = "";
-            hatch.update(cornersOf(tried.added), cornersOf(tried.taken), this.changeHandle(tried));
+            hatch.update(cornersOf(tried.added), cornersOf(tried.taken), this.changeHandle(tried), tried.is_about);
           } catch (error) {
             this.changeTried = null;
             this.changeGain = null;

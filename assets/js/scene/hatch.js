@@ -22,6 +22,16 @@ const FRAGMENT = `
   }`;
 const NEAR = 16; // pixels from the handle that still take hold of it
 
+// Of pieces that overlap only the nearest is hatched: how near that is, is drawn before.
+function nearest(geometry, side, deep) {
+  const material = new THREE.MeshBasicMaterial({ colorWrite: false, transparent: true, side, polygonOffset: true, polygonOffsetFactor: -1, polygonOffsetUnits: -1 });
+  const body = new THREE.Mesh(geometry, material);
+  if (!deep) body.onBeforeRender = (renderer) => renderer.clearDepth(); // what is taken is seen through the model
+  body.renderOrder = 3;
+  body.frustumCulled = false;
+  return body;
+}
+
 export class HatchLayer {
   group = new THREE.Group();
 
@@ -31,8 +41,8 @@ export class HatchLayer {
     view.add(this);
   }
 
-  // added, taken: corners of facets; handle: where the ball is, or null
-  update(added, taken, handle) {
+  // added, taken: corners of facets; handle: where the ball is, or null; isAbout: whether in pieces that overlap
+  update(added, taken, handle, isAbout = false) {
     emptied(this.group);
     this.handle = handle;
     for (const [corners, colour, way, deep] of [[added, "teal", 1, true], [taken, "accent", -1, false]]) {
@@ -41,10 +51,11 @@ export class HatchLayer {
       geometry.setAttribute("position", new THREE.BufferAttribute(corners, 3));
       geometry.computeVertexNormals();
       const material = new THREE.ShaderMaterial({
-        vertexShader: VERTEX, fragmentShader: FRAGMENT, transparent: true, depthWrite: false, depthTest: deep, side: deep ? THREE.FrontSide : THREE.DoubleSide,
+        vertexShader: VERTEX, fragmentShader: FRAGMENT, transparent: true, depthWrite: false, depthTest: deep || isAbout, side: deep ? THREE.FrontSide : THREE.DoubleSide,
         polygonOffset: true, polygonOffsetFactor: -1, polygonOffsetUnits: -1,
         uniforms: { tint: { value: new THREE.Vector3(...parts(colour)) }, eye: this.view.uniforms.eye, way: { value: way } },
       });
+      if (isAbout) this.group.add(nearest(geometry, material.side, deep));
       const body = new THREE.Mesh(geometry, material);
       body.renderOrder = 3;
       body.frustumCulled = false;

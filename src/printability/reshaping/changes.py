@@ -10,7 +10,7 @@ import manifold3d
 import numpy as np
 
 from ..errors import EditError
-from ..mesh import Mesh, joined, mesh_of
+from ..mesh import Mesh, as_solid, joined, mesh_of
 from ..mesh.nearest import nearest_facing
 from ..parts import Anchor, Part, resolve
 from ..process import Process
@@ -59,6 +59,8 @@ class Ground:
         the copy is off.
     is_sketch : bool
         Whether only a picture is wanted, at once: pieces are left as they are, overlapping.
+    copies : dict
+        Simplified copies of the part by how far they are off, once they were asked for.
     """
 
     part: Part
@@ -67,10 +69,13 @@ class Ground:
     coarse: Mesh | None = None
     over_mm: float = 0.004
     is_sketch: bool = False
+    copies: dict[float, Mesh] = field(default_factory=dict, repr=False)
 
     @cached_property
     def mesh(self) -> Mesh:
-        """The part in those axes."""
+        """The part in those axes, or the copy that is looked at instead."""
+        if self.coarse is not None:
+            return self.coarse
         return self.part.mesh.moved(
             np.ascontiguousarray(self.plane.inside(self.part.mesh.vertices))
         )
@@ -98,8 +103,11 @@ class Ground:
 
     def simplified(self, off_mm: float) -> "Ground":
         """The same with a copy that is off by so much at most."""
-        meshes = [mesh_of(one.simplify(off_mm)) for one in self.tracked.solids]
-        return replace(self, coarse=joined(meshes), over_mm=self.over_mm + off_mm)
+        if off_mm not in self.copies:
+            # Without the numbers of its facets, which are kept apart else.
+            plain = [as_solid(mesh_of(one)) or one for one in self.tracked.solids]
+            self.copies[off_mm] = joined([mesh_of(one.simplify(off_mm)) for one in plain])
+        return replace(self, coarse=self.copies[off_mm], over_mm=self.over_mm + off_mm)
 
     def at(self, place: Anchor) -> np.ndarray | None:
         """(3,) float: where a place is; None where the surface is not there any more."""
@@ -184,7 +192,7 @@ def ground_of(part: Part, down, is_sketch: bool = False) -> Ground:
     key = part.key, part.digest, tuple(down), is_sketch
     with _GUARD:
         known = _LAST.get(key)
-    if known is not None and known.part is part:
+    if known is not None and known.part.mesh is part.mesh:
         return known
     plane = Plane.through(-part.frame.normal(down), (0.0, 0.0, 0.0))
     found = tracked(part, plane.axes, (), 0.0)

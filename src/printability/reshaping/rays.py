@@ -17,12 +17,14 @@ from ..errors import EditError
 from . import _kernels
 from .underside import Underside
 
-__all__ = ["FILM_MM", "Ray", "joined_two_by_two", "rays_of", "solid_between", "strips_between"]
+__all__ = ["FILM_MM", "Ray", "joined_two_by_two", "rays_of", "solids_between", "strips_between"]
 
 # Strips are no wider than this part of the size; ways fan round corners in steps (ours).
 _STRIPS, _FAN_DEG = 40, 2.0
 # Of more corners than this, only those of its rim have a way through them.
 _MOST_CORNERS = 400
+# Of a sketch, about so many corners of the rim alone.
+_MOST_SKETCHED = 100
 # Places along a way at which the underside's height is looked at.
 LOOKED_AT = 16
 # Ways that differ by less than this, in radians, are one.
@@ -93,14 +95,15 @@ class Ray:
         return float(x), float(y), float(z)
 
 
-def rays_of(under: Underside, beyond_mm: float = 0.0) -> list[list[Ray]]:
+def rays_of(under: Underside, beyond_mm: float = 0.0, is_sketch: bool = False) -> list[list[Ray]]:
     """Ways over an underside in order: those of one list follow each other without a gap.
 
-    ``beyond_mm`` is how far the outermost stand out where the underside ends beside them.
+    ``beyond_mm`` is how far the outermost stand out where the underside ends beside them. For a
+    sketch there are fewer.
     """
     if not len(under.held):
         return []
-    begun = _begun(under)
+    begun = _begun(under, is_sketch)
     if len(begun) > _MOST_WAYS:
         raise EditError(
             "What holds this underside has too many edges; simplify the model where it was made."
@@ -169,14 +172,14 @@ def _size(under: Underside) -> float:
     return max(float(np.ptp(under.all_segments.reshape(-1, 2), axis=0).max()), 1e-9)
 
 
-def _begun(under: Underside) -> list[_Begun]:
+def _begun(under: Underside, is_sketch: bool) -> list[_Begun]:
     """Where ways begin: along every held edge, and fanned out at corners that they go round."""
     held = under.held_segments
     inward = np.stack([held[:, 3] - held[:, 1], -(held[:, 2] - held[:, 0])], axis=1)
     length = np.maximum(np.linalg.norm(inward, axis=1), 1e-300)
     inward /= length[:, None]
     z = under.mesh.vertices[under.held, 2]
-    stops, fans = _stops(under, held, length, _size(under))
+    stops, fans = _stops(under, held, length, _size(under), is_sketch)
     follows = {int(a): k for k, (a, _) in enumerate(under.held.tolist())}
     ends = {int(b) for _, b in under.held.tolist()}
     begun: list[_Begun] = []
@@ -242,7 +245,7 @@ def _looked_at(under: Underside, feet, ways, reach) -> np.ndarray:
     return np.sort(np.concatenate([along, more], axis=1), axis=1)
 
 
-def _stops(under: Underside, held, length, size: float):
+def _stops(under: Underside, held, length, size: float, is_sketch: bool):
     """Where along each held edge ways begin, and the corners of the rim before each of its ends.
 
     A way that only grazes a corner ends there on one side and goes on beside it on the other: there
@@ -253,7 +256,9 @@ def _stops(under: Underside, held, length, size: float):
     # Through its corners, those inside it too: between two ways it is to have no fold.
     own = under.mesh.vertices[np.unique(under.mesh.facets[under.facets])][:, :2]
     places = under.around.reshape(-1, 2)
-    if len(own) <= _MOST_CORNERS:
+    if is_sketch:
+        places = places[:: max(len(places) // _MOST_SKETCHED, 1)]
+    elif len(own) <= _MOST_CORNERS:
         places = np.concatenate([places, own])
     places = np.unique(places, axis=0)
     beside = _beside_on_rim(under)
@@ -312,19 +317,19 @@ def _fan(one: np.ndarray, two: np.ndarray, through: list[np.ndarray]) -> list[np
     return ways
 
 
-def solid_between(
+def solids_between(
     rays: list[list[Ray]], profile, is_sketch: bool = False
-) -> manifold3d.Manifold | None:
-    """The hulls of neighbouring ways' profiles, joined; None where there is nothing in them.
+) -> list[manifold3d.Manifold]:
+    """The hulls of neighbouring ways' profiles, joined; of a sketch as they are.
 
     ``profile`` gives, of two ways beside each other, the points of convex pieces between them.
     """
     strips = [one for row in rays for one in strips_between(row, profile)]
-    return joined_two_by_two(strips, is_sketch)
+    return strips if is_sketch or not strips else [joined_two_by_two(strips)]
 
 
 def strips_between(row: list[Ray], profile) -> list[manifold3d.Manifold]:
-    """The hulls between neighbouring ways of a row, see `solid_between`."""
+    """The hulls between neighbouring ways of a row, see `solids_between`."""
     solids = []
     for pair in pairwise(_needed(row)):
         for points in profile(*_overlapping(*pair)) or ():
@@ -381,15 +386,8 @@ def _overlapping(one: Ray, other: Ray) -> tuple[Ray, Ray]:
     return first, last
 
 
-def joined_two_by_two(
-    solids: list[manifold3d.Manifold], is_sketch: bool = False
-) -> manifold3d.Manifold | None:
-    """Neighbours joined two by two: all at once, one that only touches others may be lost.
-
-    Of a sketch they are left overlapping.
-    """
-    if is_sketch:
-        return manifold3d.Manifold.compose(solids) if solids else None
+def joined_two_by_two(solids: list[manifold3d.Manifold]) -> manifold3d.Manifold | None:
+    """Neighbours joined two by two: all at once, one that only touches others may be lost."""
     while len(solids) > 1:
         pairs = [one + other for one, other in zip(solids[::2], solids[1::2], strict=False)]
         solids = pairs + solids[len(pairs) * 2 :]

@@ -17,7 +17,7 @@ from .rays import (
     Ray,
     joined_two_by_two,
     rays_of,
-    solid_between,
+    solids_between,
     strips_between,
 )
 from .underside import Underside, flat_undersides, held_by_nearest_side, underside_at, with_its_end
@@ -25,7 +25,9 @@ from .underside import Underside, flat_undersides, held_by_nearest_side, undersi
 __all__ = ["ANGLE", "deep_enough", "fill_of", "holes_kept", "steepened", "underside_seen"]
 
 # An underside that more edges than this hold is looked at on a copy, off by so much at most (ours).
-_MOST_EDGES, _OFF_MM = 1_500, (0.02, 0.1)
+_MOST_EDGES, _OFF_MM = 800, (0.02, 0.1)
+# A sketch of a part with more facets than this is made on the coarser copy.
+_MOST_SKETCHED = 8_000
 # Ways round a corner may be left out between two that differ by less than this (ours): so that a
 # chord is shorter than its arc by 0.06 % at most.
 _AS_LONG, _LEAST_COS = 1.04, math.cos(math.radians(4.01))
@@ -46,7 +48,8 @@ def underside_seen(ground: Ground, place, angle_deg: float, with_steep: bool):
 
     One with very many edges is looked at on a copy that is off by a tenth of a mm at most.
     """
-    for off_mm in (0.0, *_OFF_MM):
+    is_fine = len(ground.part.mesh.facets) > _MOST_SKETCHED
+    for off_mm in _OFF_MM[-1:] if ground.is_sketch and is_fine else (0.0, *_OFF_MM):
         seen = ground.simplified(off_mm) if off_mm else ground
         facet = seen.facet_of(place)
         if facet < 0:
@@ -77,11 +80,11 @@ def _flat_beside(seen: Ground, point, angle_deg: float, with_steep: bool) -> Und
 def steepened(
     ground: Ground, place, angle_deg: float, shape: str, hinge: str = HINGES[0],
     begins_mm: float = 0.0,
-) -> manifold3d.Manifold:  # fmt: skip
+) -> list[manifold3d.Manifold]:  # fmt: skip
     """What is taken away so that an underside rises from what holds it.
 
     ``hinge`` says whether from all that, or from the side nearest to the place alone;
-    ``begins_mm`` how far from there it stays as it is.
+    ``begins_mm`` how far from there it stays as it is. One solid, but for a sketch.
 
     Raises
     ------
@@ -126,12 +129,14 @@ def steepened(
             points.append(ray.place(0.0, ray.foot_z))
         if len(points) <= 3:
             return None
-        return [points, *(_round_pieces(one, other, under, angle_deg) if shape != "round" else [])]
+        if shape == "round" or ground.is_sketch:
+            return [points]
+        return [points, *_round_pieces(one, other, under, angle_deg)]
 
-    solid = solid_between(rays_of(under, over), profile, ground.is_sketch)
-    if solid is None:
+    solids = solids_between(rays_of(under, over, ground.is_sketch), profile, ground.is_sketch)
+    if not solids:
         raise EditError("This underside rises steeply enough already.")
-    return solid
+    return solids
 
 
 def _round_pieces(one: Ray, other: Ray, under: Underside, angle_deg: float) -> list[list]:
@@ -179,11 +184,11 @@ def _round_pieces(one: Ray, other: Ray, under: Underside, angle_deg: float) -> l
 )  # fmt: skip
 def taper(ground: Ground, places, size: dict) -> Worked:
     """Rise from the hinge: tapered ledges, pointed openings, arches."""
-    take = [
-        steepened(ground, place, size["angle_deg"], size["shape"], size["hinge"], size["begins_mm"])
-        for place in places
-    ]
-    return Worked(take=take)
+    angle_deg, shape, hinge, begins_mm = (
+        size[name] for name in ("angle_deg", "shape", "hinge", "begins_mm")
+    )
+    take = [steepened(ground, place, angle_deg, shape, hinge, begins_mm) for place in places]
+    return Worked(take=[one for solids in take for one in solids])
 
 
 def _least(ray: Ray, slope: float) -> tuple[float, int]:
@@ -316,7 +321,9 @@ def deep_enough(ground: Ground, under: Underside, slope: float):
         If nothing is left that holds it.
     """
     while len(under.held):
-        rays = rays_of(under)
+        rays = rays_of(under, is_sketch=ground.is_sketch)
+        if ground.is_sketch:
+            return under, rays
         flat = [ray for row in rays for ray in row if not ray.is_corner and ray.reach > 0]
         ends = _walls_end(ground, flat)
         short, count = np.zeros(len(under.held)), np.zeros(len(under.held))
@@ -353,8 +360,10 @@ def _walls_end(ground: Ground, rays: list[Ray]) -> np.ndarray:
     return out
 
 
-def fill_of(ground: Ground, place, angle_deg: float) -> tuple[manifold3d.Manifold, Underside]:
+def fill_of(ground: Ground, place, angle_deg: float) -> list[manifold3d.Manifold]:
     """The least that is added below an underside so that it prints by itself.
+
+    One solid, but for a sketch.
 
     Raises
     ------
@@ -388,15 +397,15 @@ def fill_of(ground: Ground, place, angle_deg: float) -> tuple[manifold3d.Manifol
     strips = [one for row in rays for one in filled(row)]
     if not strips:
         raise EditError("This underside is held well enough already.")
-    solid = joined_two_by_two(strips, ground.is_sketch)
     if ground.is_sketch:
-        return solid, under
+        return strips
+    solid = joined_two_by_two(strips)
     behind = _behind_corners(ground, under, rays, slope, filled)
     if behind:
         solid = joined_whole(solid, joined_two_by_two(behind)).simplify(FILM_MM)
     # Not below the plate, and holes through the underside stay open.
     solid = solid.trim_by_plane((0, 0, 1), lowest)
-    return holes_kept(solid, under), under
+    return [holes_kept(solid, under)]
 
 
 def _behind_corners(ground: Ground, under: Underside, rays, slope: float, filled):
@@ -453,7 +462,7 @@ def holes_kept(solid: manifold3d.Manifold, under: Underside) -> manifold3d.Manif
 )
 def fill(ground: Ground, places, size: dict) -> Worked:
     """The least solid profile under ledges, bridges and corners."""
-    solids = [fill_of(ground, place, size["angle_deg"])[0] for place in places]
+    solids = [one for place in places for one in fill_of(ground, place, size["angle_deg"])]
     if size["hold"] == HOLDS[0] or ground.is_sketch:
         return Worked(add=solids)
     add, said = [], []
