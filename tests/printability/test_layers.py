@@ -16,7 +16,6 @@ from printability.layers import (
     layer_picture,
     layers_together,
     outlines,
-    perimeters_mm,
     plane_section,
     slice_layers,
     without_straight,
@@ -190,7 +189,7 @@ def test_a_plane_at_any_angle_cuts_a_ball_in_a_circle_and_a_mesh_as_the_referenc
 
 def test_perimeters_are_those_of_squares_with_holes():
     tube = trimesh.boolean.difference([box(20, 20, 4), box(8, 8, 6, (6, 6, -1))], engine="manifold")
-    assert perimeters_mm(slice_layers(ours(tube), 0.5)) == pytest.approx(np.full(8, 80 + 32))
+    assert slice_layers(ours(tube), 0.5).perimeters_mm == pytest.approx(np.full(8, 80 + 32))
 
 
 def circle(x, y, r, sides, draws, hole=False):

@@ -142,7 +142,7 @@ def test_a_turned_open_mesh_is_held(bunny):
 
 def test_what_no_tool_reaches_is_listed_and_gets_no_contact():
     # A closed room: its ceiling cannot be held by anything that comes off again.
-    room = trimesh.boolean.difference([box(34, 34, 30), box(30, 30, 22, (2, 2, 4))],
+    room = trimesh.boolean.difference([box(26, 26, 20), box(22, 22, 12, (2, 2, 4))],
                                       engine="manifold")  # fmt: skip
     _, _, found = proposed(ours(room))
     inside = [s for s in found.supports if found.fitted[s.key].contact_mm[2] > 5]

@@ -15,7 +15,7 @@ from printability.edits.props import plain_end
 from printability.errors import PrintabilityError
 from printability.findings import KINDS, place_told, told
 from printability.handover import part_named
-from printability.layers import hair_mm, levels, perimeters_mm
+from printability.layers import hair_mm, levels
 from printability.measuring import measure_at
 from printability.mesh import unit_doubt, volume_mm3
 from printability.reshaping import CHANGES
@@ -267,9 +267,9 @@ def findings_of(now: Current, threshold_deg: float | None = None) -> dict:
         "tower": {
             "layer_height_mm": layers.layer_height_mm,
             "count": layers.count,
-            "area_mm2": [round(float(a), 3) for a in layers.area_mm2],
-            "grip": [round(float(g), 4) for g in look.grip],
-            "perimeter_mm": [round(float(p), 2) for p in perimeters_mm(layers)],
+            "area_mm2": np.round(layers.area_mm2, 3).tolist(),
+            "grip": np.round(look.grip, 4).tolist(),
+            "perimeter_mm": np.round(layers.perimeters_mm, 2).tolist(),
         },
         "estimate": asdict(cost),
         "findings": [

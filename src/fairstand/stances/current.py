@@ -193,6 +193,13 @@ class Current:
 
     def overhang(self, threshold_deg: float) -> Overhang:
         """Overhang patches at a threshold."""
+        # One that is only looked at while the hand moves pushes nothing else out.
+        if self.is_passing or threshold_deg != self.setup.effective_threshold_deg:
+            return self._overhang(threshold_deg)
+        name = f"overhang/{self.base_key}/{self.setup.process.digest}/{threshold_deg}"
+        return remembered(name, lambda: self._overhang(threshold_deg))
+
+    def _overhang(self, threshold_deg: float) -> Overhang:
         areas = remembered(f"areas/{self.base_key}", lambda: facet_areas(self.placed.mesh))
         return overhang_of(
             self.placed.mesh, self.slopes_deg, threshold_deg, areas, self.setup.process

@@ -26,7 +26,6 @@ __all__ = [
     "layers_together",
     "outline_at",
     "outlines",
-    "perimeters_mm",
     "region_loops",
     "slice_layers",
     "without_straight",
@@ -74,6 +73,19 @@ class Layers:
     def heights_mm(self) -> np.ndarray:
         """(n,) float: where each layer is cut."""
         return (np.arange(self.count) + 0.5) * self.layer_height_mm
+
+    @cached_property
+    def perimeters_mm(self) -> np.ndarray:
+        """Length of all outlines of every layer, (n,) float."""
+        if not len(self.points):
+            return np.zeros(self.count)
+        following = np.arange(1, len(self.points) + 1)
+        following[self.loop_start[1:] - 1] = self.loop_start[:-1]
+        length = np.linalg.norm(self.points[following] - self.points, axis=1)
+        loop = np.add.reduceat(length, self.loop_start[:-1])
+        layer = np.repeat(np.arange(self.count), np.diff(self.layer_start))
+        bounds = self.region_of_loop >= 0
+        return np.bincount(layer[bounds], loop[bounds], self.count)
 
     @cached_property
     def box_mm(self) -> tuple[np.ndarray, np.ndarray]:
@@ -349,19 +361,6 @@ def region_loops(layers: Layers, region: int) -> list[np.ndarray]:
     loops, start = layers.loops_by_region
     own = loops[start[region] : start[region + 1]]
     return [layers.points[layers.loop_start[i] : layers.loop_start[i + 1]] for i in own]
-
-
-def perimeters_mm(layers: Layers) -> np.ndarray:
-    """Length of all outlines of every layer, (n,) float."""
-    if not len(layers.points):
-        return np.zeros(layers.count)
-    following = np.arange(1, len(layers.points) + 1)
-    following[layers.loop_start[1:] - 1] = layers.loop_start[:-1]
-    length = np.linalg.norm(layers.points[following] - layers.points, axis=1)
-    loop = np.add.reduceat(length, layers.loop_start[:-1])
-    layer = np.repeat(np.arange(layers.count), np.diff(layers.layer_start))
-    bounds = layers.region_of_loop >= 0
-    return np.bincount(layer[bounds], loop[bounds], layers.count)
 
 
 def _loops_per_layer(layers: Layers, count: int) -> np.ndarray:
