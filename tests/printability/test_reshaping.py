@@ -27,6 +27,7 @@ from printability.reshaping import (
     reshape_told,
     reshaped,
     sketched,
+    thickness,
     undersides,
 )
 from printability.stance import Setup, fold, part_of, parts_of, stand
@@ -135,16 +136,18 @@ def test_an_underside_of_very_many_edges_is_filled_and_tapered(sides):
     )
     cone = math.pi * (rim**3 - 3 * rim * pole**2 + 2 * pole**3) / 3
     filled = made(mesh, "fill", (9, 0, 51))
-    # Looked at on a copy that is off by 0.02 mm.
+    # Looked at on a copy that is off by 0.02 mm; a thousandth of its surface may be.
     assert filled.added_mm3 == pytest.approx(cone, rel=0.01)
-    assert too_flat(filled.part.mesh, 44.5, wide_mm=0.02) < 0.05
+    assert too_flat(filled.part.mesh, 44.5, wide_mm=0.02) < 0.5
     tapered = made(mesh, "steepen", (9, 0, 51))
     beside = math.pi * (rim - pole) ** 2 * (2 * rim + pole) / 3
     assert tapered.taken_mm3 == pytest.approx(beside, rel=0.01)
-    assert too_flat(tapered.part.mesh, 44.5, wide_mm=0.02) < 0.05
+    assert too_flat(tapered.part.mesh, 44.5, wide_mm=0.02) < 0.5
 
 
-@pytest.mark.parametrize("change", ["fill", "steepen", "gusset", "hollow", "thicken"])
+@pytest.mark.parametrize(
+    "change", ["fill", "steepen", "gusset", "hollow", "thicken", "bevel", "flatten"]
+)
 def test_what_is_sketched_is_about_what_is_made(change, draws):
     mesh = ledge(float(draws.uniform(6, 12)), 30.0, thick=12.0 if change == "steepen" else 1.0)
     part = whole(mesh)
@@ -442,6 +445,14 @@ def test_lintels_become_pointed_or_round_with_their_width_kept(draws):
         top = found.part.mesh.vertices
         inside = top[(top[:, 0] > 10 + 1e-4) & (top[:, 0] < 10 + w - 1e-4)]  # single precision
         assert inside[inside[:, 2] < 79, 2].min() >= 45 - 1e-6  # nothing comes lower
+
+
+def test_what_would_cross_itself_all_over_is_refused(monkeypatch):
+    pole = ours(trimesh.creation.cylinder(3, 30, sections=64))
+    assert made(pole, "thicken", least_mm=8.0).added_mm3 > 0
+    monkeypatch.setattr(thickness, "_MOST_MADE", 100)
+    with pytest.raises(EditError, match="crosses itself"):
+        made(pole, "thicken", least_mm=9.0)
 
 
 def test_gussets_by_formula_and_as_many_as_bridges_need():

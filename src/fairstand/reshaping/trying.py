@@ -1,6 +1,7 @@
 """A change of shape that is only tried, and the part as it was before."""
 
 import base64
+import math
 import time
 from collections import OrderedDict
 from threading import Lock
@@ -102,7 +103,7 @@ def _tried(now: Current, edit) -> dict:
 def _about(now: Current, edit) -> dict:
     part, step = _step(now, edit)
     with _GUARD:
-        took_s = _TOOK_S.get(_where(part, step), 0.0)
+        took_s = _TOOK_S.get(_where(part, step), math.inf)
     if took_s <= _AT_ONCE_S:
         return _tried(now, edit)
     added, taken = sketched(part, step)

@@ -14,7 +14,7 @@ from .changes import Dimension, Ground, Worked, registered_change
 __all__ = ["bevel_solid", "low_points", "rounded_corners", "sink_for_area"]
 
 # Sides of the cones that make bevels round corners (ours).
-_SIDES = 24
+_SIDES, _SKETCHED_SIDES = 24, 8
 _ROUND_STEPS = 6
 _MOST_EDGES = 4_000
 # A corner turns by more than this; it is rounded in steps (ours).
@@ -63,13 +63,18 @@ def _foot(ground: Ground, height: float, taken=()) -> list[np.ndarray]:
 
 
 def bevel_solid(
-    rings: list[np.ndarray], height: float, size_mm: float, angle_deg: float, is_round: bool = False
+    rings: list[np.ndarray],
+    height: float,
+    size_mm: float,
+    angle_deg: float,
+    is_round: bool = False,
+    sides: int = _SIDES,
 ) -> manifold3d.Manifold | None:
     """What is taken along outlines so that they are set back at a height and rise to them.
 
     Everything nearer to an outline than it is set back at that height: by ``size`` less the
     height over the slope, or by a quarter circle. None for no outline.
-    """
+    """  # fmt: skip
     count = sum(len(ring) for ring in rings)
     if not count:
         return None
@@ -89,11 +94,11 @@ def bevel_solid(
         for a, b in zip(ring, np.roll(ring, -1, axis=0), strict=True):
             turn = math.atan2(b[1] - a[1], b[0] - a[0])
             # Corners of the cones lie square to the edge, so that along it the bevel is exact.
-            angle = turn + math.pi / 2 + 2 * math.pi * np.arange(_SIDES) / _SIDES
+            angle = turn + math.pi / 2 + 2 * math.pi * np.arange(sides) / sides
             around = np.stack([np.cos(angle), np.sin(angle)], axis=1)
             for (r0, z0), (r1, z1) in pairwise(zip(back.tolist(), up.tolist(), strict=True)):
                 points = [
-                    np.column_stack([p + around * r, np.full(_SIDES, height + z)])
+                    np.column_stack([p + around * r, np.full(sides, height + z)])
                     for p in (a, b)
                     for r, z in ((r0, z0), (r1, z1))
                 ]
@@ -187,6 +192,8 @@ def flatten(ground: Ground, places, size: dict) -> Worked:
     if level >= ground.mesh.vertices[:, 2].max():
         raise EditError("That would cut all of it away.")
     take = [_below(ground, level)]
+    if ground.is_sketch:
+        return Worked(take=_seen(ground, take))
     foot = sum(one.slice(level).area() for one in ground.tracked.solids)
     said = [f"Sunk by {sink:.2f} mm; the foot is {foot:.1f} mm²."]
     if size["bevel_mm"] > 0:
@@ -217,10 +224,19 @@ def bevel(ground: Ground, places, size: dict) -> Worked:
     height = ground.lowest
     rings = _foot(ground, height + 1e-6 * ground.size_mm)
     is_round = size["shape"] == "round"
-    solid = bevel_solid(rings, height, size["size_mm"], size["angle_deg"], is_round)
-    if solid is None:
+    sides = _SKETCHED_SIDES if ground.is_sketch else _SIDES
+    is_round = is_round and not ground.is_sketch
+    solid = bevel_solid(rings, height, size["size_mm"], size["angle_deg"], is_round, sides)
+    take = [solid] if solid is not None else []
+    if not take:
         raise EditError("Nothing rests on the plate as it was turned then.")
-    take = [solid]
     if size["corners_mm"] > 0:
         take += rounded_corners(rings, height, size["corners_mm"], max(size["angle_deg"], 45.0))
-    return Worked(take=take)
+    return Worked(take=_seen(ground, take))
+
+
+def _seen(ground: Ground, take: list[manifold3d.Manifold]) -> list[manifold3d.Manifold]:
+    """What is taken; of a sketch what of it lies in the part."""
+    if not ground.is_sketch:
+        return take
+    return [one ^ solid for one in take for solid in ground.tracked.solids]

@@ -6,10 +6,12 @@ import manifold3d
 
 from ..errors import EditError
 
-__all__ = ["joined_whole"]
+__all__ = ["joined_whole", "united_within"]
 
 # When a body is joined to another: by how much one is moved where part of it was lost (ours).
 _HAIRS_MM, _LOST_PART = (1e-5, 1e-4, 5e-4, 2e-3, 5e-3), 1e-6
+# And how far off it may be with fewer facets.
+_FEWER_MM = (2e-3, 4e-3, 8e-3)
 
 
 def joined_whole(
@@ -22,10 +24,9 @@ def joined_whole(
     where it is known.
     """
     best, best_off = one, math.inf
-    for hair_mm in (0.0, *_HAIRS_MM):
-        moved = other.translate((0.3 * hair_mm, 0.7 * hair_mm, hair_mm)) if hair_mm else other
+    for moved in _alike(other):
         whole = one + moved
-        if hair_mm or shared_mm3 is None:
+        if moved is not other or shared_mm3 is None:
             shared_mm3 = (one ^ moved).volume()
         want = one.volume() + moved.volume() - shared_mm3
         off = abs(whole.volume() - want)
@@ -36,3 +37,33 @@ def joined_whole(
     if best_off > 1e-3 * abs(best.volume()):
         raise EditError("What would be added cannot be joined to the part.")
     return best
+
+
+def _alike(solid: manifold3d.Manifold):
+    """A solid, then ones that differ from it by a hair: moved, or with fewer facets."""
+    yield solid
+    for hair_mm in _HAIRS_MM:
+        yield solid.translate((0.3 * hair_mm, 0.7 * hair_mm, hair_mm))
+    for off_mm in _FEWER_MM:
+        yield solid.as_original().simplify(off_mm)
+
+
+def united_within(
+    solids: list[manifold3d.Manifold], most_facets: int
+) -> manifold3d.Manifold | None:
+    """Solids joined two by two; None where that would come to too many facets on the way.
+
+    Thin pieces are joined in no time. Thick ones that all cross each other are cut up by every
+    other one, and would take minutes.
+    """
+    made = 0
+    while len(solids) > 1:
+        joined = []
+        for one, other in zip(solids[::2], solids[1::2], strict=False):
+            both = one + other
+            made += both.num_tri()
+            if made > most_facets:
+                return None
+            joined.append(both)
+        solids = joined + solids[2 * len(joined) :]
+    return solids[0] if solids else None

@@ -11,11 +11,14 @@ from ..errors import EditError
 from ..mesh import Mesh, as_solid, facet_normals, mesh_of
 from . import _kernels, _net_kernels
 from .changes import Dimension, Ground, Worked, less, registered_change
+from .joining import united_within
 
 __all__ = ["thin_facets"]
 
 # As many facets are grown at most; corners share a direction where they turn by less (ours).
 _MOST_FACETS, _SHARED_COS = 8_000, 0.75
+# While they are joined, so many are made at most.
+_MOST_MADE = 600_000
 # Where in a facet its thickness is measured: near its corners.
 _INSET = 0.02
 # Cells of the net in which what is hollowed is looked at, at most.
@@ -104,7 +107,12 @@ def thicken(ground: Ground, places, size: dict) -> Worked:
     solids = [one for one in solids if one.volume() > 0]
     if ground.is_sketch:
         return Worked(add=solids)
-    grown = manifold3d.Manifold.batch_boolean(solids, manifold3d.OpType.Add)
+    grown = united_within(solids, _MOST_MADE)
+    if grown is None:
+        raise EditError(
+            f"{len(facets):,} facets are thinner than {least:g} mm, and what they grow by crosses "
+            "itself all over. Click a place, or choose less."
+        )
     grown = grown.trim_by_plane((0, 0, 1), ground.lowest)
     before = sum(one.genus() for one in ground.tracked.solids)
     whole = manifold3d.Manifold.batch_boolean(

@@ -25,7 +25,7 @@ from .underside import Underside, flat_undersides, held_by_nearest_side, undersi
 __all__ = ["ANGLE", "deep_enough", "fill_of", "holes_kept", "steepened", "underside_seen"]
 
 # An underside that more edges than this hold is looked at on a copy, off by so much at most (ours).
-_MOST_EDGES, _OFF_MM = 800, (0.02, 0.1)
+_MOST_EDGES, _OFF_MM = 300, (0.02, 0.1)
 # A sketch of a part with more facets than this is made on the coarser copy.
 _MOST_SKETCHED = 8_000
 # Ways round a corner may be left out between two that differ by less than this (ours): so that a
