@@ -121,7 +121,11 @@ class Bench:
 
     def settled(self):
         """Wait until changes have been answered and drawn."""
-        self.page.wait_for_selector("html:not([data-busy]):not(:has([data-coarse]))")
+        # Asked every 30 ms: a selector is looked for every half second only after some time.
+        self.page.wait_for_function(
+            "() => document.querySelector('html:not([data-busy]):not(:has([data-coarse]))')",
+            polling=30,
+        )
         self.page.evaluate(
             "() => new Promise((r) => requestAnimationFrame(() => requestAnimationFrame(r)))"
         )

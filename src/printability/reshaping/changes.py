@@ -178,7 +178,7 @@ def registered_change(key: str, label: str, about: str, needs_place: bool = True
 
 # The last ones: a change that is dragged finds the same, with all that is known of its surface.
 _LAST: OrderedDict[tuple, Ground] = OrderedDict()
-_MOST_KEPT, _GUARD = 4, Lock()
+_MOST_KEPT, _MOST_FACETS, _GUARD = 4, 500_000, Lock()
 
 
 def ground_of(part: Part, down, is_sketch: bool = False) -> Ground:
@@ -203,10 +203,15 @@ def ground_of(part: Part, down, is_sketch: bool = False) -> Ground:
         )
     ground = Ground(part, plane, found, is_sketch=is_sketch)
     with _GUARD:
-        _LAST[key] = ground
-        while len(_LAST) > _MOST_KEPT:
-            _LAST.popitem(last=False)
+        keep_last(_LAST, key, ground, _MOST_KEPT, lambda one: len(one.part.mesh.facets))
     return ground
+
+
+def keep_last(kept: OrderedDict, key, value, most: int, facets_of) -> None:
+    """Keep a value with the last few before it, of very fine meshes with fewer."""
+    kept[key] = value
+    while len(kept) > 1 and (len(kept) > most or sum(map(facets_of, kept.values())) > _MOST_FACETS):
+        kept.popitem(last=False)
 
 
 def less(solid: manifold3d.Manifold, others) -> manifold3d.Manifold:

@@ -2,6 +2,7 @@
 
 import logging
 from collections import OrderedDict
+from contextlib import contextmanager
 from dataclasses import dataclass, field, replace
 from functools import cached_property
 from threading import Lock
@@ -15,7 +16,7 @@ from ..mesh.nearest import nearest_facing
 from ..parts import Anchor, Part, Step, is_of
 from ..parts.part import PLUG, digest_of, letters_in_turn
 from ..surface import SHOW, painted_sides
-from .changes import CHANGES, Ground, Worked, ground_of, less
+from .changes import CHANGES, Ground, Worked, ground_of, keep_last, less
 from .joining import joined_whole
 
 __all__ = ["Reshape", "Reshaped", "reshape_told", "reshaped", "sketched", "touches_show"]
@@ -187,17 +188,21 @@ def reshaped(part: Part, step: Reshape) -> Reshaped:
     # Of a like part, but not this one, its mesh is not this one's.
     if known is not None and known.ground.part.mesh is part.mesh:
         return known
-    try:
+    with _faults_told(step):
         made = _reshaped(part, step)
-        with _GUARD:
-            _MADE[key] = made
-            while len(_MADE) > _MOST_MADE:
-                _MADE.popitem(last=False)
-        return made
+    with _GUARD:
+        keep_last(_MADE, key, made, _MOST_MADE, lambda one: len(one.part.mesh.facets))
+    return made
+
+
+@contextmanager
+def _faults_told(step: Reshape):
+    """A fault of ours must not take away the piece: it stays as it was, and that is said."""
+    try:
+        yield
     except EditError:
         raise
     except Exception as error:
-        # A fault of ours must not take away the piece: it stays as it was, and says so.
         log.exception("A change of shape failed: %r", step)
         raise EditError("This change cannot be made here.") from error
 
@@ -212,13 +217,8 @@ def sketched(part: Part, step: Reshape) -> tuple[Mesh, Mesh]:
     EditError
         With a sentence, where it cannot be made on this part.
     """
-    try:
+    with _faults_told(step):
         ground, worked = _worked(part, step, is_sketch=True)
-    except EditError:
-        raise
-    except Exception as error:
-        log.exception("A change of shape cannot be sketched: %r", step)
-        raise EditError("This change cannot be made here.") from error
     return _in_part(ground, worked.add), _in_part(ground, worked.take)
 
 
