@@ -106,6 +106,11 @@ def test_what_is_tried_is_not_made_again(bench, monkeypatch):
     bench.edit("reshape", **ask)
     assert bench.state()["changes"][0]["told"]["added_mm3"] > 0
     assert len(made) == 1
+    # How long it took is remembered of when it was made, not of when it was given again.
+    took = list(trying._TOOK_S.values())[-1]
+    assert took > 0
+    bench.post("reshape/try", **ask)
+    assert list(trying._TOOK_S.values())[-1] == took or len(made) > 1
 
 
 def test_a_change_is_tried_gained_made_changed_and_taken_back(bench, client):

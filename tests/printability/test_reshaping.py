@@ -489,6 +489,10 @@ def test_gussets_stand_all_around_a_pole_and_inside_a_tube(draws, case):
     reach = a + 1 if case % 2 else a
     # Each a triangle of half the reach squared, but for what lies in a wall that bends.
     assert found.added_mm3 == pytest.approx(count * 1.2 * reach**2 / 2, rel=0.1)
+    wide = made(mesh, "gusset", (*(way * (r + a * 0.7))[:2], 56.0), thick_mm=200.0).part.mesh
+    # However thick they are asked for, they stand under the underside and nowhere beside it.
+    assert np.allclose(wide.vertices.min(axis=0), mesh.vertices.min(axis=0), atol=1e-3)
+    assert np.allclose(wide.vertices.max(axis=0), mesh.vertices.max(axis=0), atol=1e-3)
     before, after = predict(whole(mesh), Setup()), predict(found.part, Setup())
     kinds = ("ledge", "overhang", "bridge", "island")
     assert any(f.kind in kinds for f in before.problems)

@@ -44,8 +44,11 @@ def gusset(ground: Ground, places, size: dict) -> Worked:
         count = 0
         for bow in bows:
             own = size["count"] and max(round(size["count"] * bow.length / whole), 1)
-            for foot, along in bow.feet(int(own), size["thick_mm"], size["bridge_mm"]):
-                rib = _rib(seen, under, foot, along, size["thick_mm"], size["angle_deg"], bow.r_mm)
+            # A thicker one would stand out of the wall or of the underside beside the bend.
+            thick = min(size["thick_mm"], bow.length, bow.r_mm / 2)
+            bend_mm = bow.r_mm if bow.turn > 0 else math.inf
+            for foot, along in bow.feet(int(own), thick, size["bridge_mm"]):
+                rib = _rib(seen, under, foot, along, thick, size["angle_deg"], bend_mm)
                 if rib is not None:
                     add.append(rib)
                     count += 1
@@ -279,13 +282,20 @@ def _rib(
 ):  # fmt: skip
     """An upright plate square to a run of the hinge; None where there is no wall for its foot.
 
-    ``bend_mm`` is how wide the wall bends there: at its sides it ends farther back.
+    ``bend_mm`` is how wide the wall bends outwards there: at the rib's sides the wall lies farther
+    back, and the rim too.
     """
     out = np.array([along[1], -along[0]])
     slope = math.tan(math.radians(angle_deg))
     near = 1e-6 * ground.size_mm
     ends = _ends(under, thick)
     reach = _kernels.way_out(*map(float, (*foot, *out)), ends, 10 * near)
+    if math.isfinite(bend_mm) and np.isfinite(reach):
+        # From its middle on: where it begins, its sides may lie on the wall or in it.
+        begin = foot + out * reach / 2
+        sides = [begin - along * thick / 2, begin + along * thick / 2]
+        ways = [_kernels.way_out(*map(float, (*side, *out)), ends, 10 * near) for side in sides]
+        reach = min(reach, reach / 2 + min(ways))
     if not np.isfinite(reach) or reach <= 100 * near:
         return None
     tip = np.ascontiguousarray((foot + out * reach)[None])

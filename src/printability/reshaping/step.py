@@ -1,6 +1,7 @@
 """A change of shape as a step: of parts, kept as plain data, made anew wherever it is looked at."""
 
 import logging
+import time
 from collections import OrderedDict
 from contextlib import contextmanager
 from dataclasses import dataclass, field, replace
@@ -109,6 +110,8 @@ class Reshaped:
     said : tuple of str
     plugs : list of Manifold
         Parts of their own, in the same axes.
+    took_s : float
+        How long it took to be made.
     """
 
     part: Part
@@ -118,6 +121,7 @@ class Reshaped:
     taken: list[manifold3d.Manifold] = field(repr=False)
     said: tuple[str, ...] = ()
     plugs: list[manifold3d.Manifold] = field(default_factory=list, repr=False)
+    took_s: float = 0.0
 
     def plug(self, solid: manifold3d.Manifold, key: str) -> Part:
         """What closes a hole as a part of its own, where it belongs."""
@@ -188,8 +192,10 @@ def reshaped(part: Part, step: Reshape) -> Reshaped:
     # Of a like part, but not this one, its mesh is not this one's.
     if known is not None and known.ground.part.mesh is part.mesh:
         return known
+    start = time.perf_counter()
     with _faults_told(step):
         made = _reshaped(part, step)
+    made = replace(made, took_s=time.perf_counter() - start)
     with _GUARD:
         keep_last(_MADE, key, made, _MOST_MADE, lambda one: len(one.part.mesh.facets))
     return made
