@@ -132,6 +132,15 @@ def test_the_disc_shows_every_direction_once():
         assert cells[row, column] == number
 
 
+def _numbers(bench, found):
+    """Directions of a map, and every goal's numbers there."""
+    n = found["directions"]
+    sent = bench.client.get(found["numbers_url"])
+    assert "immutable" in sent["Cache-Control"]
+    both = np.frombuffer(sent.content, np.float32)
+    return both[: 3 * n].reshape(n, 3), dict(zip(GOALS, both[3 * n :].reshape(-1, n), strict=True))
+
+
 @pytest.mark.django_db(transaction=True)
 def test_the_map_is_worked_out_in_the_background_and_proposes_the_table_s_top(bench, settings):
     settings.FAIRSTAND_DIRECTIONS = 300
@@ -139,7 +148,9 @@ def test_the_map_is_worked_out_in_the_background_and_proposes_the_table_s_top(be
     found = bench.turns()
     assert found["directions"] == settings.FAIRSTAND_DIRECTIONS
     assert [g["key"] for g in found["goals"]] == ["all", *GOALS]
-    assert all(len(g["values"]) == found["directions"] for g in found["goals"])
+    downs, numbers = _numbers(bench, found)
+    assert (downs * even_directions(300)).sum(axis=1).min() > 0.99
+    assert len(found["goals"][0]["values"]) == 300
     assert {g["key"] for g in found["goals"] if g["estimate"] is not None} == {
         "volume",
         "islands",
@@ -155,13 +166,19 @@ def test_the_map_is_worked_out_in_the_background_and_proposes_the_table_s_top(be
     # Its number on the map is that of the nearest direction, and Inspect's for the same turn.
     area = next(g for g in found["goals"] if g["key"] == "area")
     assert area["present"] == pytest.approx(1184)
-    taken = bench.edit("stand_on", down=found["downs"][3 * 177 : 3 * 177 + 3])
-    assert area["values"][177] == pytest.approx(taken["findings"]["overhang"]["area_mm2"], rel=0.01)
+    taken = bench.edit("stand_on", down=downs[177].astype(float).tolist())
+    assert numbers["area"][177] == pytest.approx(
+        taken["findings"]["overhang"]["area_mm2"], rel=0.01
+    )
     # Turned, the map stays and only what it is compared with changes.
     again = bench.post("turning").json()
     assert again["proposals"][0]["down"] == best["down"]
     assert again["proposals"][0]["angles_deg"] != best["angles_deg"]
     assert again["at"] == pytest.approx(on_disc(even_directions(300)[177]), abs=1e-4)
+    assert again["numbers_url"] == found["numbers_url"]
+    # Under another threshold there are other numbers, and those are not had by the old name.
+    bench.edit("threshold", threshold_deg=50)
+    assert bench.client.get(found["numbers_url"]).status_code == 409
 
 
 @pytest.mark.parametrize(
@@ -292,7 +309,9 @@ def test_a_first_map_is_shown_while_a_fine_mesh_is_looked_at(bench, monkeypatch,
     assert before == {"work": None}
     assert meanwhile["so_far"]
     assert (meanwhile["directions"], meanwhile["proposals"]) == (150, [])
-    assert {len(goal["values"]) for goal in meanwhile["goals"]} == {150}
+    assert len(meanwhile["goals"][0]["values"]) == 150
+    assert "map-150" in meanwhile["numbers_url"]
+    assert len(_numbers(bench, meanwhile)[0]) == 150
     assert {goal["present"] for goal in meanwhile["goals"]} == {None}
     assert "so_far" not in found
     assert found["directions"] == 600

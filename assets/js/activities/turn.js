@@ -9,7 +9,7 @@ import { register } from "./register.js";
 import { shadeOf, TurnMap } from "./turn_map.js";
 
 const CALM_MS = 700;
-let arcs, map;
+let arcs, map, numbers;
 let heldArc = null; // outside the component, which would hand back a wrapping of it
 
 const about = (axis) => (bench, event) => bench.nudge(axis, event.shiftKey ? -1 : 1);
@@ -352,7 +352,8 @@ register("turn", {
           else if (!this.turns?.so_far) this.turns = null;
         } while (this.turnsAgain && !isOver());
       } catch (error) {
-        if (!isOver()) this.turnsStopped = error.message;
+        // Where the stance has changed meanwhile, the page is about to learn of it and asks again.
+        if (!isOver() && error.status !== 409) this.turnsStopped = error.message;
       } finally {
         if (!isOver()) {
           this.turnsWork = null;
@@ -369,9 +370,22 @@ register("turn", {
         // The end of the work says what is wrong.
       }
     },
+    // Directions and the goals' numbers there, which stay the same however the piece is turned.
+    async numbersOf(found) {
+      if (numbers?.url !== found.numbers_url) {
+        const all = new Float32Array(await getBytes(found.numbers_url));
+        const n = found.directions;
+        const byKey = {};
+        found.goals.slice(1).forEach(({ key }, i) => (byKey[key] = all.subarray((3 + i) * n, (4 + i) * n)));
+        numbers = { url: found.numbers_url, downs: all.subarray(0, 3 * n), byKey };
+      }
+      return numbers;
+    },
     async showTurns(found) {
+      const { byKey } = await this.numbersOf(found);
       for (const goal of found.goals) {
-        const sorted = goal.values.filter(Number.isFinite).sort((a, b) => a - b);
+        goal.values = byKey[goal.key] ?? Float32Array.from(goal.values, (v) => v ?? NaN);
+        const sorted = goal.values.filter(Number.isFinite).sort();
         const at = (part) => sorted[Math.min(Math.floor(part * sorted.length), sorted.length - 1)] ?? 0;
         // A few far ahead of all others, or behind, do not take the shades from the rest.
         goal.range = goal.most ? [at(0.99), at(0.05)] : [at(0.01), at(0.95)];
@@ -396,9 +410,9 @@ register("turn", {
     // The better ones are drawn over the others.
     marksOf: (found) => found.proposals.map(({ letter, at }) => ({ letter, at })).reverse(),
     turnOf({ index, letter }) {
-      const { proposals, downs } = Alpine.raw(this.turns);
+      const { proposals } = Alpine.raw(this.turns);
       const proposal = proposals.find((p) => p.letter === letter);
-      return proposal ? this.turnOfProposal(proposal) : ["stand_on", { down: downs.slice(3 * index, 3 * index + 3) }];
+      return proposal ? this.turnOfProposal(proposal) : ["stand_on", { down: [...numbers.downs.subarray(3 * index, 3 * index + 3)] }];
     },
     standAs(proposal) {
       return this.standOn(...this.turnOfProposal(proposal));
@@ -410,7 +424,7 @@ register("turn", {
       const goal = this.turns.goals.find((g) => g.key === key) ?? this.turns.goals[0];
       this.goal = goal.key;
       const [best, worst] = goal.range;
-      map.setShades(Alpine.raw(goal).values.map((v) => (v === null ? 1 : (v - best) / (worst - best || 1))));
+      map.setShades(Alpine.raw(goal).values.map((v) => (Number.isFinite(v) ? (v - best) / (worst - best || 1) : 1)));
     },
     mapMark(letter) {
       map?.highlight(letter);

@@ -14,6 +14,7 @@ from fairstand.memory import (
     stored_arrays,
     stored_object,
 )
+from fairstand.replies import Superseded
 from fairstand.stances.current import Current, NeedsWork, current, digest
 from printability.drawing import drawing_png
 from printability.edits import edit_from
@@ -43,6 +44,8 @@ __all__ = [
     "disc_cells",
     "found_turns",
     "look_for_turns",
+    "map_numbers",
+    "numbers_key",
     "proposal_drawing",
     "proposal_key",
     "turned_live",
@@ -303,12 +306,9 @@ def turns_so_far(now: Current, weights: dict[str, float]) -> dict | None:
 
     How the piece stands now is not scored: that would take the time from the work itself.
     """
-    found = remembered_map(now)
+    found = remembered_map(now) or _first_map(now)
     if found is None:
-        kept = stored_arrays(_first_name(now))
-        if kept is None:
-            return None
-        found = FoundMap(TurnMap(kept["downs"], kept["rows"]), {}, frozenset())
+        return None
     stick = Yardstick(found.turns.rows, weights)
     estimates = {key: round(found.errors[key], 3) for key in found.estimated}
     return _map_told(now, found.turns, stick, weights, {}, estimates) | {
@@ -317,8 +317,38 @@ def turns_so_far(now: Current, weights: dict[str, float]) -> dict | None:
     }
 
 
+def map_numbers(now: Current, directions: int) -> tuple[np.ndarray, np.ndarray]:
+    """A map's directions, and what every goal measures there.
+
+    They stay the same however the piece is turned, so they have an address of their own.
+
+    Returns
+    -------
+    (n, 3) float32
+    (goals, n) float32
+        In the order of ``GOALS``.
+
+    Raises
+    ------
+    Superseded
+        If there is no map of so many directions (any more).
+    """
+    for found in (remembered_map(now), _first_map(now)):
+        if found is not None and len(found.turns.downs) == directions:
+            turns = found.turns
+            columns = [goal.column for goal in GOALS.values()]
+            return turns.downs.astype(np.float32), turns.rows[:, columns].T.astype(np.float32)
+    raise Superseded("That map belongs to another state of the stance than the present one.")
+
+
+def numbers_key(now: Current, directions: int) -> str:
+    """Names the numbers of a map."""
+    return f"{_map_key(now)}-{directions}"
+
+
 def _map_told(now: Current, turns: TurnMap, stick, weights, present, estimates) -> dict:
-    """A map for the page, without proposals."""
+    """A map for the page, without proposals and the goals' numbers; see `map_numbers`."""
+    n = len(turns.downs)
     goals = [
         {
             "key": "all",
@@ -337,15 +367,15 @@ def _map_told(now: Current, turns: TurnMap, stick, weights, present, estimates) 
             {
                 **{k: told[k] for k in ("key", "label", "measure", "unit", "most")},
                 "estimate": estimates.get(key),
-                "values": _short(turns.rows[:, goal.column]),
                 "present": present.get(key),
             }
         )
     return {
         "key": now.key,
-        "directions": len(turns.downs),
-        "disc_url": reverse("turning:disc", args=[len(turns.downs)]) + f"?v={len(turns.downs)}",
-        "downs": np.round(turns.downs, 5).ravel().tolist(),
+        "directions": n,
+        "disc_url": reverse("turning:disc", args=[n]) + f"?v={n}",
+        "numbers_url": reverse("turning:numbers", args=[now.stance.pk, n])
+        + f"?v={numbers_key(now, n)}",
         "goals": goals,
         "has_show_side": now.sides is not None and bool((now.sides == SHOW).any()),
         "weights": weights,
@@ -359,6 +389,14 @@ def remembered_map(now: Current):
     name = f"turnmap/{_map_key(now)}"
     found = remembered(name, lambda: _stored_map(now), keep=lambda value: value is not None)
     return found
+
+
+def _first_map(now: Current) -> FoundMap | None:
+    """The map of few directions that is shown at first of a fine mesh."""
+    kept = stored_arrays(_first_name(now))
+    if kept is None:
+        return None
+    return FoundMap(TurnMap(kept["downs"], kept["rows"]), {}, frozenset())
 
 
 def _present(now: Current, row, scorer: Scorer, down) -> tuple[dict[str, float], int]:

@@ -19,6 +19,8 @@ from .tasks import find_turns, find_ways_out
 from .turning import (
     disc_cells,
     found_turns,
+    map_numbers,
+    numbers_key,
     proposal_drawing,
     proposal_key,
     turned_live,
@@ -27,7 +29,7 @@ from .turning import (
 )
 from .ways import finding_named, ways_key, ways_out_told
 
-__all__ = ["disc", "drawing", "live", "turns", "ways_out"]
+__all__ = ["disc", "drawing", "live", "numbers", "turns", "ways_out"]
 
 # Edits that can be followed before they are taken.
 FOLLOWED = ("turn", "turn_by", "lean", "stand_on", "face_down", "level", "lift", "as_imported")
@@ -58,6 +60,15 @@ def disc(request, directions):
     if not 10 <= directions <= 20_000:
         raise EditError("There is no such map.")
     return binary(request, str(directions), disc_cells(directions))
+
+
+@require_GET
+@json_view
+@described(BYTES, query={"v": "names the state"})
+def numbers(request, stance_id, directions):
+    """A map's directions (float32, three each), then every goal's numbers there (float32)."""
+    now = now_of(request, stance_id)
+    return binary(request, numbers_key(now, directions), *map_numbers(now, directions))
 
 
 @require_POST
