@@ -13,6 +13,8 @@ from scipy.spatial import ConvexHull
 from shapely.geometry import Polygon
 from shapely.ops import unary_union
 
+from constructions import cuboid, height_near_a_cut, thrown
+from depth import about
 from fairstand.demo.pieces import PIECES
 from printability.findings import Severity, find
 from printability.inspection import inspect_model
@@ -24,6 +26,7 @@ from printability.layers import (
     slice_layers,
     underside_areas,
 )
+from printability.layers.thin import _rows
 from printability.mesh import (
     Mesh,
     binary_stl,
@@ -229,6 +232,39 @@ def test_shells_of_known_wall_are_as_thick_as_they_were_made(wall):
     (fin,) = find_thin_walls(slice_layers(together(box(20, wall, 10)), 0.2), 0.84)
     assert (fin.thickness_mm, fin.area_mm2) == pytest.approx((wall, 200))
     assert find_thin_walls(slice_layers(together(box(20, 0.85, 10)), 0.2), 0.84) == ()
+
+
+@pytest.mark.parametrize("case", range(about(6)))
+def test_layers_like_the_one_below_are_as_thin_as_by_themselves(case, draws):
+    # Walls of several widths above each other, in levels that end on cuts and between them.
+    h, solid, z, levels = 0.2, manifold3d.Manifold(), 0.0, []
+    for _ in range(draws.integers(2, 6)):
+        wide = draws.choice([0.4, 0.7, 0.8, 0.9, 2.0])
+        top = height_near_a_cut(draws, h, z + 1, z + 4)
+        middle = draws.uniform(-0.1, 0.1)
+        solid += cuboid(-9, middle - wide / 2, z - 0.001 * bool(z), 9, middle + wide / 2, top)
+        levels.append((z, top, wide))
+        z = top
+    mesh = thrown(solid, draws)
+
+    def across(found):
+        found = found[found[:, 3] > 0]
+        return found[:, 3].min(initial=9), found[:, 4].sum()
+
+    layers = slice_layers(Mesh(mesh.vertices - (0, 0, mesh.vertices[:, 2].min()), mesh.facets), h)
+    rows = _rows(layers, 0.84, 0, layers.count)
+    for k in range(layers.count):
+        alone = _rows(layers, 0.84, k, k + 1)
+        (least, run), (least_alone, run_alone) = across(rows[rows[:, 5] == k]), across(alone)
+        assert (least, run) == pytest.approx((least_alone, run_alone), rel=0.02, abs=1e-6)
+        inside = [w for a, b, w in levels if a + h < layers.heights_mm[k] < b - h]
+        if np.abs(mesh.vertices).max() > 1e3:
+            continue  # in single precision walls are other ones there
+        if inside and inside[0] < 0.84:
+            assert least == pytest.approx(inside[0], abs=0.02)
+            assert run == pytest.approx(2 * 18, abs=2)
+        elif inside:
+            assert not len(alone)
 
 
 def test_cups_and_cavities_are_told_apart_with_the_volume_they_hold():

@@ -16,6 +16,12 @@ _FITS = 0.012
 _SMOOTH, _ALONG = 0.145, 24
 # Unfit stretches of outline shorter than this many radii are plain corners of 90 and more.
 _CORNER = 2.05
+# Points at which an outline turns by less than this, in radians, are not its corners; layers whose
+# corners lie no farther apart than so many mm are the same.
+_STRAIGHT, _SAME_MM = 1e-7, 1e-7
+# Edges shorter than this part of the radius may point anywhere, in single precision: nothing is
+# measured straight across from them.
+_STUB = 1e-3
 # How far beyond the opened region, in radii, what is thin reaches; a corner of 60 reaches 1.
 _BEYOND = 1.03
 
@@ -201,6 +207,44 @@ def _stretches(segs, of, sign, grid, r):
 
 
 @compiled
+def _corners(segs, of, sign):
+    """Where outlines turn: (c, 3) of x, y, and the side of material, with the loops' ends told."""
+    out = np.empty((segs.shape[0], 3))
+    count, first = 0, 0
+    while first < segs.shape[0]:
+        last = first
+        while last + 1 < segs.shape[0] and of[last + 1] == of[first]:
+            last += 1
+        begin = count
+        for i in range(first, last + 1):
+            j = i + 1 if i < last else first
+            ux, uy = segs[i, 2] - segs[i, 0], segs[i, 3] - segs[i, 1]
+            vx, vy = segs[j, 2] - segs[j, 0], segs[j, 3] - segs[j, 1]
+            across, along = ux * vy - uy * vx, ux * vx + uy * vy
+            if along > 0 and abs(across) <= _STRAIGHT * along:
+                continue
+            out[count, 0], out[count, 1], out[count, 2] = segs[i, 2], segs[i, 3], sign[i]
+            count += 1
+        if count > begin:
+            out[begin, 2] *= 2  # here a loop begins
+        first = last + 1
+    return out[:count]
+
+
+@compiled
+def _is_same(a, b):
+    """Whether two layers have the same corners, in the same order."""
+    if a.shape[0] != b.shape[0]:
+        return False
+    for i in range(a.shape[0]):
+        if a[i, 2] != b[i, 2]:
+            return False
+        if abs(a[i, 0] - b[i, 0]) > _SAME_MM or abs(a[i, 1] - b[i, 1]) > _SAME_MM:
+            return False
+    return True
+
+
+@compiled
 def thin_places(
     points, loop_start, layer_start, region, is_hole, area, heights, width, from_layer, to_layer
 ):
@@ -210,11 +254,13 @@ def thin_places(
     the outline bounds what a morphological opening takes away; of that, stretches count that
     reach farther than the radius from every circle that fits. Returns rows of x, y (in the
     middle of the wall), z, thickness, length of outline, layer; the thickness is minus the
-    diameter of the largest circle there where no wall lies straight across.
+    diameter of the largest circle there where no wall lies straight across. A layer like the one
+    below, as between level faces of upright walls, has the same places.
     """
     rows = [(0.0, 0.0, 0.0, 0.0, 0.0, 0.0)]
     rows.clear()
     r = width / 2
+    before, rows_from = np.empty((0, 3)), 0
     for k in range(from_layer, to_layer):
         count = 0
         for loop in range(layer_start[k], layer_start[k + 1]):
@@ -228,11 +274,20 @@ def thin_places(
                 loops[count] = loop
                 count += 1
         segs, of = segments_of(points, loop_start, loops)
-        grid = build_grid(segs, r)
         sign = np.empty(segs.shape[0])
         for i in range(segs.shape[0]):
             # Material is on the left of outlines that run counter-clockwise.
             sign[i] = 1.0 if (area[of[i]] > 0) != is_hole[of[i]] else -1.0
+        corners = _corners(segs, of, sign)
+        if corners.shape[0] and _is_same(corners, before):
+            end = len(rows)
+            for i in range(rows_from, end):
+                px, py, _, wall, length, _k = rows[i]
+                rows.append((px, py, heights[k], wall, length, float(k)))
+            rows_from = end
+            continue
+        before, rows_from = corners, len(rows)
+        grid = build_grid(segs, r)
         of_edge, span, clear, is_free = _stretches(segs, of, sign, grid, r)
         samples = 0
         for j in range(len(of_edge)):
@@ -350,7 +405,9 @@ def thin_places(
                     far, _ = nearest(dot_grid, dots, x[s], y[s], 4 * r)
                     if far - r <= _BEYOND * r:
                         continue
-                wall = _wall(x[s], y[s], nx[s], ny[s], grid, segs, sign, edge[s], width)
+                wall = width
+                if step[s] > _STUB * r:
+                    wall = _wall(x[s], y[s], nx[s], ny[s], grid, segs, sign, edge[s], width)
                 if wall >= width:
                     # Nothing straight across: minus the diameter of the circle that does fit.
                     low, high = 0.0, r
