@@ -2,6 +2,7 @@
 
 import os
 import tempfile
+from itertools import islice
 
 import numpy as np
 import pytest
@@ -11,6 +12,28 @@ from django.conf import settings
 def pytest_configure():
     """Refuse to run on anybody's own data."""
     assert str(settings.DATA_DIR).startswith(str(tempfile.gettempdir()))
+
+
+def pytest_collection_modifyitems(config, items):
+    """Each of the processes that share the tests begins with its part of the slow ones.
+
+    They are handed out in as many stretches as there are processes; whoever is done takes from
+    the end of the others'. Tests of one file in the browser stay together.
+    """
+    sharers = getattr(config, "workerinput", {}).get("workercount", 1)
+    files: dict = {}
+    others = []
+    for item in items:
+        in_browser = item.get_closest_marker("browser")
+        files.setdefault(item.path, []).append(item) if in_browser else others.append(item)
+    stretches = [[] for _ in range(sharers)]
+    for own in sorted(files.values(), key=len, reverse=True):
+        min(stretches, key=len).extend(own)
+    each, rest = len(items) // sharers, iter(others)
+    items[:] = [
+        item for own in stretches for item in [*own, *islice(rest, max(each - len(own), 0))]
+    ]
+    items += rest
 
 
 @pytest.fixture(scope="session")

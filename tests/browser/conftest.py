@@ -11,8 +11,11 @@ from fairstand.demo.seed import file_of
 
 @pytest.fixture(scope="session")
 def server(tmp_path_factory):
-    # What is compiled is loaded when a test needs it.
-    server = Server(tmp_path_factory.mktemp("serve"), FAIRSTAND_WARM_UP="off")
+    # What is compiled is loaded when a test needs it; ways to stand are looked at whenever a test
+    # rests at Turn, and fewer of them do.
+    server = Server(
+        tmp_path_factory.mktemp("serve"), FAIRSTAND_WARM_UP="off", FAIRSTAND_DIRECTIONS="500"
+    )
     yield server
     server.stop()
 
