@@ -84,14 +84,19 @@ def test_many_drags_among_many_pillars_leave_nothing_behind(server, bench, page,
         page.mouse.move(x + 12 * math.cos(step / 7), y + 12 * math.sin(step / 7))
         if step in (DRAGS // 4, DRAGS - 1):
             bench.settled()
+            shown = page.evaluate(contacts.replace("list", "shown"))
+            assert shown != before_drag, "it does not follow the hand"
             now = _memory(page), _resident_mb(server.process.pid)
             before = before or now
     page.mouse.up()
     # Let go, it is taken: on a busy machine that is a moment later.
     page.wait_for_function(
-        f"(old) => JSON.stringify({contacts}) !== JSON.stringify(old)", arg=before_drag
+        f"""(old) => JSON.stringify({contacts}) !== JSON.stringify(old)
+            || document.querySelector("[data-problem]")?.checkVisibility()""",
+        arg=before_drag,
     )
     bench.settled()
+    assert page.locator("[data-problem]").is_hidden(), bench.problem()
     (geometries, textures, heap), resident = now
     (first_geometries, first_textures, first_heap), first_resident = before
     assert geometries <= first_geometries
