@@ -120,6 +120,28 @@ def test_a_fill_is_tried_dragged_taken_switched_and_undone(server, bench, page, 
     assert volume(bench) == pytest.approx(plain + 16_000, rel=1e-4)
 
 
+def test_what_takes_long_is_sketched_and_given_up_for_other_numbers(server, bench, page, tmp_path):
+    pipe = tmp_path / "pipe.stl"
+    wall = trimesh.creation.annulus(19.5, 20.5, 30, sections=100)
+    pipe.write_bytes(binary_stl(ours(wall), "pipe"))
+    bench.bring_in(server, pipe)
+    bench.go("Reshape")
+    seen = f"{VIEW}.layers.find((l) => l.handle !== undefined)?.handle"
+    page.locator('[data-change="thicken"]').click()
+    bench.fill("change-least_mm", 3)
+    page.locator('[data-field="change-least_mm"]').fill("1.5")
+    page.keyboard.press("Enter")
+    # At once a sketch beside the bar, and nothing to be taken yet.
+    page.wait_for_function(f"() => {seen}")
+    bench.settled()
+    assert float(tried(bench).split()[0].replace(",", "")) == pytest.approx(
+        3.1416 * 40 * 0.5 * 30, rel=0.05
+    )
+    assert page.locator("[data-change-problem]").is_hidden()
+    bench.do("take-change")
+    page.wait_for_selector("[data-made-change]")
+
+
 def test_small_changes_are_found_ticked_and_made(server, bench, page, bracket_file):
     bench.bring_in(server, bracket_file)
     bench.go("Reshape")

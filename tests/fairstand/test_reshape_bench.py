@@ -17,9 +17,9 @@ from fairstand.library.keeping import bring_in
 from fairstand.owner import local_maker
 from fairstand.reshaping import trying
 from fairstand.reshaping.tasks import try_out
-from fairstand.stances import shapes
 from fairstand.stances.current import current
 from fairstand.stances.models import Stance
+from fairstand.work import progress
 from fairstand.work.models import Work
 from printability.mesh import binary_stl, facet_normals, open_mesh, volume_mm3
 from printability.reshaping import step
@@ -308,7 +308,6 @@ def test_an_open_model_gets_a_sentence(client):
 def test_a_change_of_a_large_part_is_worked_out_in_the_background_and_kept(bench, monkeypatch):
     memory.forget()  # another test may have made the same
     monkeypatch.setattr(trying, "_IN_REQUEST_TO", 4)
-    monkeypatch.setattr(shapes, "_KEPT_FROM_S", 0.0)
     place = bench.pick((20, 0, 45))
     ask = {"change": "fill", "places": [place], "size": {"angle_deg": 45}}
     answer = bench.post("reshape/try", **ask)
@@ -335,6 +334,47 @@ def test_a_change_of_a_large_part_is_worked_out_in_the_background_and_kept(bench
     refused = bench.post("reshape/try", **wrong)
     assert refused.status_code == 400
     assert "no underside" in refused.json()["error"]
+
+
+def test_what_may_take_long_is_worked_out_in_the_background_and_sketched_at_once(client):
+    """Also of a small part; cancelled in the midst of it, and quick once it is known to be."""
+    pipe = trimesh.creation.annulus(9.6, 10.4, 20, sections=200)  # a wall of 0.8 mm
+    stance = bring_in(local_maker(), binary_stl(ours(pipe), "p"), "p.stl").stances.get()
+    ask = {"change": "thicken", "size": {"least_mm": 1.2}}
+    about = post(client, stance.pk, "reshape/try", ask | {"is_moving": True})
+    assert about.json()["is_about"]
+    assert volume(about.json()["added"]) > 0
+    answer = post(client, stance.pk, "reshape/try", ask)
+    assert answer.status_code == 202
+    task = DBTaskResult.objects.latest("enqueued_at").args_kwargs["args"]
+    work = Work.objects.get(pk=answer.json()["work"]["id"])
+
+    class Asked(progress.Reporter):
+        """One that is asked to stop as soon as the change is being made."""
+
+        def __call__(self, stage, done):
+            super().__call__(stage, done)
+            if done > 0.2:
+                progress.ask_cancel(self.work)
+                self._last = 0.0
+                super().__call__(stage, done)
+
+    with pytest.MonkeyPatch.context() as patch:
+        patch.setattr(progress, "Reporter", Asked)
+        try_out.func(*task)
+    work.refresh_from_db()
+    assert (work.state, work.stage) == ("cancelled", "Making the change")
+    assert 0.2 < work.done < 0.8
+    answer = post(client, stance.pk, "reshape/try", ask)
+    assert answer.status_code == 202
+    try_out.func(*DBTaskResult.objects.latest("enqueued_at").args_kwargs["args"])
+    found = post(client, stance.pk, "reshape/try", ask).json()
+    # From a wall of 0.8 to one of 1.2 mm all around, round chords.
+    assert found["added_mm3"] == pytest.approx(math.pi * 20 * 0.4 * 20, rel=0.02)
+    with pytest.MonkeyPatch.context() as patch:
+        patch.setitem(trying._TOOK_S, next(reversed(trying._TOOK_S)), 0.01)
+        other = post(client, stance.pk, "reshape/try", ask | {"size": {"least_mm": 1.1}})
+        assert other.status_code == 200
 
 
 def test_low_points_are_levelled_before_the_foot_is_flattened(client, draws):

@@ -15,7 +15,7 @@ import trimesh
 from depth import about
 from fairstand.demo.pieces import PIECES
 from printability.edits import edit_from
-from printability.errors import EditError
+from printability.errors import Cancelled, EditError
 from printability.findings import Severity
 from printability.handover import part_named, threemf_of
 from printability.mesh import Mesh, as_solid, facet_areas, facet_normals, mesh_of, volume_mm3
@@ -29,7 +29,9 @@ from printability.reshaping import (
     sketched,
     thickness,
     undersides,
+    watched,
 )
+from printability.reshaping import step as step_module
 from printability.stance import Setup, fold, part_of, parts_of, stand
 from printability.ways_out import predict, reshapes_out, small_changes
 from solids import anchor_near, box, ours, reference, table
@@ -65,15 +67,20 @@ def ledge(reach=10.0, long=40.0, wall=60.0, at=50.0, thick=5.0):
     return union(box(10, long, wall), box(reach, long, thick, (10, 0, at)))
 
 
-def too_flat(mesh, angle_deg, off_deg=0.02, wide_mm=0.0) -> float:
-    """Area of undersides off the plate that are flatter than an angle; narrower ones left out."""
+def too_flat(mesh, angle_deg, off_deg=0.02, wide_mm=0.0, off_mm=0.0) -> float:
+    """Area of undersides off the plate that are flatter than an angle; narrower ones left out.
+
+    As are those of which no corner lies farther than ``off_mm`` from where it should be.
+    """
     down = -facet_normals(mesh)[:, 2]
     corners = mesh.vertices[mesh.facets]
     low = corners[:, :, 2].max(axis=1) <= mesh.vertices[:, 2].min() + 1e-6
     flat = (down > math.cos(math.radians(angle_deg - off_deg))) & ~low
     areas = facet_areas(mesh)
     longest = np.linalg.norm(corners - np.roll(corners, 1, axis=1), axis=2).max(axis=1)
-    return float(areas[flat & (2 * areas > wide_mm * longest)].sum())
+    wide = 2 * areas / np.maximum(longest, 1e-12)
+    off = wide * np.sin(math.radians(angle_deg) - np.arccos(np.clip(down, -1, 1)))
+    return float(areas[flat & (wide > wide_mm) & (off > off_mm)].sum())
 
 
 def layers_of(mesh, h):
@@ -143,6 +150,43 @@ def test_an_underside_of_very_many_edges_is_filled_and_tapered(sides):
     beside = math.pi * (rim - pole) ** 2 * (2 * rim + pole) / 3
     assert tapered.taken_mm3 == pytest.approx(beside, rel=0.01)
     assert too_flat(tapered.part.mesh, 44.5, wide_mm=0.02) < 0.5
+
+
+@pytest.mark.parametrize(
+    ("change", "size"),
+    [
+        ("hollow", {"wall_mm": 1.0}),
+        ("thicken", {"least_mm": 2.0}),
+        ("fill", {"hold": "breaks off"}),
+    ],
+)
+def test_long_changes_say_how_far_they_are_and_can_be_stopped(change, size, draws):
+    part = whole(ledge(float(draws.uniform(6, 12)), 30.0, thick=1.0))
+    places = (place_near(part, np.array([13.0, 12.0, 50.0])),) if change == "fill" else ()
+    step = Reshape("1", WHOLE, change, DOWN, places, tuple(size.items()))
+    said = []
+
+    def stop_at(count):
+        def progress(done):
+            said.append(done)
+            if len(said) >= count:
+                raise Cancelled("Stopped.")
+
+        return progress
+
+    with watched(stop_at(math.inf)):
+        whole_change = reshaped(part, step)
+    count = len(said)
+    assert count >= 3
+    assert 0 <= min(said) <= max(said) <= 1
+    said.clear()
+    step_module._MADE.clear()
+    with pytest.raises(Cancelled), watched(stop_at(int(draws.integers(1, count + 1)))):
+        reshaped(part, step)
+    # Nothing is left of what was stopped, and nobody watches any more.
+    said.clear()
+    assert reshaped(part, step).added_mm3 == pytest.approx(whole_change.added_mm3)
+    assert not said
 
 
 @pytest.mark.parametrize(
@@ -297,8 +341,8 @@ def test_every_layer_of_a_fill_lies_in_the_one_below_grown(draws, case):
     at = np.array(out.boundary.interpolate(0.3, normalized=True).coords[0]) * 0.97 + shift
     found = made(mesh, "fill", (*at, level), angle_deg=angle)
     assert found.part.mesh.is_watertight
-    # Slivers may face any way, and joining moves corners by half a thousandth of a millimetre.
-    assert too_flat(found.part.mesh, angle, off_deg=0.3, wide_mm=0.02) < 0.05
+    # Slivers may face any way, and joining moves corners by some thousandths of a millimetre.
+    assert too_flat(found.part.mesh, angle, off_deg=0.3, wide_mm=0.02, off_mm=0.006) < 0.05
     lower = mesh_of(as_solid(found.part.mesh).trim_by_plane((0, 0, -1), -(level + 1)))
     assert grows(lower, angle) < 0.05
     # And no deeper than it must be: at places of the ledge, against a walk outwards in small steps.

@@ -134,7 +134,11 @@ register("reshape", {
     async tryChange() {
       if (!this.changeTool || this.changeNeedsPlace) return;
       this.changeWanted = true;
-      if (this.changeAsking) return;
+      if (this.changeAsking) {
+        // What is being worked out in the background is for numbers that hold no more.
+        this.cancelTried();
+        return;
+      }
       this.changeAsking = true;
       try {
         while (this.changeWanted && this.changeTool) {
@@ -143,9 +147,7 @@ register("reshape", {
           try {
             const tried = await this.askTried({ ...this.changeBody, is_moving: this.changeMoving });
             if (!tried || !this.changeTool || this.state.key !== of) continue;
-            this.changeTried = tried;
-            this.changeProblem = "";
-            hatch.update(cornersOf(tried.added), cornersOf(tried.taken), this.changeHandle(tried), tried.is_about);
+            this.showTried(tried);
           } catch (error) {
             this.changeTried = null;
             this.changeGain = null;
@@ -158,13 +160,22 @@ register("reshape", {
       }
       this.askGain();
     },
-    // Of a large part it is worked out in the background; null where that was cancelled.
+    showTried(tried) {
+      this.changeTried = tried;
+      this.changeProblem = "";
+      hatch.update(cornersOf(tried.added), cornersOf(tried.taken), this.changeHandle(tried), tried.is_about);
+    },
+    // What takes long is worked out in the background; null where that was cancelled.
     async askTried(body) {
       const told = await postJson(urls().try, body);
       if (!told.work) return told;
       this.changeTried = null;
+      this.changeProblem = "";
       this.changeWork = told.work;
       try {
+        // Meanwhile it is sketched, where that is quick.
+        const about = await postJson(urls().try, { ...body, is_moving: true }).catch(() => null);
+        if (about?.is_about && this.changeTool && !this.changeWanted) this.showTried(about);
         const ended = await follow(told.work, (w) => (this.changeWork = w));
         if (ended.state === "cancelled") return null;
         if (ended.state !== "done") throw new Error(ended.error);
@@ -203,7 +214,7 @@ register("reshape", {
     get changeText() {
       const t = this.changeTried;
       if (!t) return "";
-      if (t.is_about) return "Let go, and its numbers come.";
+      if (t.is_about) return this.changeWork ? "About so; its numbers come." : "Let go, and its numbers come.";
       const parts = [];
       if (t.added_mm3 > 0.005) parts.push(`${grouped(t.added_mm3)} mm³ added`);
       if (t.taken_mm3 > 0.005) parts.push(`${grouped(t.taken_mm3)} mm³ taken away`);

@@ -10,11 +10,18 @@ import numpy as np
 from fairstand.memory import kept_object, stored_object
 from fairstand.stances.current import Current, NeedsWork, current, digest
 from fairstand.stances.reshaping import before_change, reshape_completed, without_changes
-from fairstand.stances.shapes import change_told, remembered_parts
+from fairstand.stances.shapes import change_told, kept_parts, remembered_parts
 from printability.edits import edit_from
 from printability.errors import EditError
 from printability.mesh import Mesh
-from printability.reshaping import Reshape, low_points, reshaped, sketched
+from printability.reshaping import (
+    Reshape,
+    low_points,
+    reshaped,
+    seems_long,
+    sketched,
+    watched,
+)
 from printability.stance import part_of, parts_of
 
 __all__ = ["before_corners", "gained", "look_at_change", "low_told", "tried", "tried_key"]
@@ -25,6 +32,8 @@ _IN_REQUEST_TO = 60_000
 _MOST_DRAWN = 60_000
 # While the hand moves, what took longer than this the last time is only sketched.
 _AT_ONCE_S = 0.1
+# And where it rests, what took longer, or may, is worked out in the background.
+_IN_REQUEST_S, _SURELY_IN_REQUEST_S = 2.0, 0.3
 _TOOK_S: OrderedDict[tuple, float] = OrderedDict()
 _MOST_TIMED, _GUARD = 50, Lock()
 
@@ -46,15 +55,35 @@ def tried(now: Current, body: dict) -> dict:
     NeedsWork
         If that takes long and is not known yet.
     """
-    if len(now.part.mesh.facets) <= _IN_REQUEST_TO:
-        edit = _edit(now, body)
-        return _about(now, edit) if body.get("is_moving") is True else _tried(now, edit)
+    edit = _edit(now, body)
+    is_large = len(now.part.mesh.facets) > _IN_REQUEST_TO
+    if not is_large and body.get("is_moving") is True:
+        return _about(now, edit)
+    if not is_large and not _is_long(*_step(now, edit)):
+        return _tried(now, edit)
     known = stored_object(f"tried/{tried_key(now, body)}")
     if known is None:
         raise NeedsWork
     if known.get("problem"):
         raise EditError(known["problem"])
+    _note_time(*_step(now, edit), known["took_s"])
     return known
+
+
+def _is_long(part, step: Reshape) -> bool:
+    """Whether a change takes too long for a request: by the last time, or as far as can be told."""
+    with _GUARD:
+        took_s = _TOOK_S.get(_where(part, step))
+    if seems_long(part, step):
+        return took_s is None or took_s > _SURELY_IN_REQUEST_S
+    return took_s is not None and took_s > _IN_REQUEST_S
+
+
+def _note_time(part, step: Reshape, took_s: float) -> None:
+    with _GUARD:
+        _TOOK_S[_where(part, step)] = took_s
+        while len(_TOOK_S) > _MOST_TIMED:
+            _TOOK_S.popitem(last=False)
 
 
 def tried_key(now: Current, body: dict) -> str:
@@ -68,9 +97,10 @@ def look_at_change(now: Current, body: dict, report) -> None:
     edit = _edit(now, body)
     report("Making the change", 0.15)
     try:
-        told = _tried(now, edit)
+        with watched(lambda done: report("Making the change", 0.15 + 0.65 * done)):
+            told = _tried(now, edit)
         report("Keeping what it leaves", 0.8)
-        parts_of(now.source, edit.applied(now.setup, now.source), remembered_parts)
+        parts_of(now.source, edit.applied(now.setup, now.source), kept_parts)
         report("Keeping what it leaves", 0.95)
     except EditError as error:
         told = {"problem": str(error)}
@@ -90,12 +120,10 @@ def _step(now: Current, edit):
 def _tried(now: Current, edit) -> dict:
     part, step = _step(now, edit)
     made = reshaped(part, step)
-    with _GUARD:
-        _TOOK_S[_where(part, step)] = made.took_s
-        while len(_TOOK_S) > _MOST_TIMED:
-            _TOOK_S.popitem(last=False)
-    change_told(part, step)
-    return made.told() | _drawn(now, edit, step, made.mesh_of_difference) | {"is_about": False}
+    _note_time(part, step, made.took_s)
+    change_told(part, step, made.took_s)
+    told = made.told() | {"is_about": False, "took_s": made.took_s}
+    return told | _drawn(now, edit, step, made.mesh_of_difference)
 
 
 def _about(now: Current, edit) -> dict:

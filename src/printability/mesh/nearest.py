@@ -9,60 +9,60 @@ __all__ = ["facets_in_box", "facets_of_places", "facets_within", "nearest_facing
 
 
 @compiled
+def _weights(vertices, facets, f, px, py, pz):
+    i, j, k = facets[f, 0], facets[f, 1], facets[f, 2]
+    ax, ay, az = vertices[i, 0], vertices[i, 1], vertices[i, 2]
+    ux, uy, uz = vertices[j, 0] - ax, vertices[j, 1] - ay, vertices[j, 2] - az
+    vx, vy, vz = vertices[k, 0] - ax, vertices[k, 1] - ay, vertices[k, 2] - az
+    x, y, z = px - ax, py - ay, pz - az
+    d1, d2 = ux * x + uy * y + uz * z, vx * x + vy * y + vz * z
+    if d1 <= 0 and d2 <= 0:
+        return 1.0, 0.0, 0.0
+    x, y, z = px - vertices[j, 0], py - vertices[j, 1], pz - vertices[j, 2]
+    d3, d4 = ux * x + uy * y + uz * z, vx * x + vy * y + vz * z
+    if d3 >= 0 and d4 <= d3:
+        return 0.0, 1.0, 0.0
+    vc = d1 * d4 - d3 * d2
+    if vc <= 0 and d1 >= 0 and d3 <= 0 and d1 - d3 > 0:
+        t = d1 / (d1 - d3)
+        return 1.0 - t, t, 0.0
+    x, y, z = px - vertices[k, 0], py - vertices[k, 1], pz - vertices[k, 2]
+    d5, d6 = ux * x + uy * y + uz * z, vx * x + vy * y + vz * z
+    if d6 >= 0 and d5 <= d6:
+        return 0.0, 0.0, 1.0
+    vb = d5 * d2 - d1 * d6
+    if vb <= 0 and d2 >= 0 and d6 <= 0 and d2 - d6 > 0:
+        t = d2 / (d2 - d6)
+        return 1.0 - t, 0.0, t
+    va = d3 * d6 - d5 * d4
+    if va <= 0 and d4 - d3 >= 0 and d5 - d6 >= 0 and (d4 - d3) + (d5 - d6) > 0:
+        t = (d4 - d3) / ((d4 - d3) + (d5 - d6))
+        return 0.0, 1.0 - t, t
+    whole = va + vb + vc
+    if whole <= 0:  # without area
+        return 1.0, 0.0, 0.0
+    return 1.0 - vb / whole - vc / whole, vb / whole, vc / whole
+
+
+@compiled
 def weights_of_nearest(vertices, facets, f, p):
     """Weights of the corners for the place of a facet nearest to a point.
 
     By the regions of a triangle (Ericson 2005, Real-Time Collision Detection, 5.1.5; from memory).
     """
-    a, b, c = vertices[facets[f, 0]], vertices[facets[f, 1]], vertices[facets[f, 2]]
-    ab, ac, ap = b - a, c - a, p - a
-    d1, d2 = np.dot(ab, ap), np.dot(ac, ap)
-    out = np.zeros(3)
-    if d1 <= 0 and d2 <= 0:
-        out[0] = 1.0
-        return out
-    bp = p - b
-    d3, d4 = np.dot(ab, bp), np.dot(ac, bp)
-    if d3 >= 0 and d4 <= d3:
-        out[1] = 1.0
-        return out
-    vc = d1 * d4 - d3 * d2
-    if vc <= 0 and d1 >= 0 and d3 <= 0 and d1 - d3 > 0:
-        out[1] = d1 / (d1 - d3)
-        out[0] = 1.0 - out[1]
-        return out
-    cp = p - c
-    d5, d6 = np.dot(ab, cp), np.dot(ac, cp)
-    if d6 >= 0 and d5 <= d6:
-        out[2] = 1.0
-        return out
-    vb = d5 * d2 - d1 * d6
-    if vb <= 0 and d2 >= 0 and d6 <= 0 and d2 - d6 > 0:
-        out[2] = d2 / (d2 - d6)
-        out[0] = 1.0 - out[2]
-        return out
-    va = d3 * d6 - d5 * d4
-    if va <= 0 and d4 - d3 >= 0 and d5 - d6 >= 0 and (d4 - d3) + (d5 - d6) > 0:
-        out[2] = (d4 - d3) / ((d4 - d3) + (d5 - d6))
-        out[1] = 1.0 - out[2]
-        return out
-    whole = va + vb + vc
-    if whole <= 0:  # without area
-        out[0] = 1.0
-        return out
-    out[1], out[2] = vb / whole, vc / whole
-    out[0] = 1.0 - out[1] - out[2]
+    out = np.empty(3)
+    out[0], out[1], out[2] = _weights(vertices, facets, f, p[0], p[1], p[2])
     return out
 
 
 @compiled
 def _distance2(vertices, facets, f, p):
-    w = weights_of_nearest(vertices, facets, f, p)
+    # Number by number: an array for each would take several times as long.
+    wa, wb, wc = _weights(vertices, facets, f, p[0], p[1], p[2])
+    i, j, k = facets[f, 0], facets[f, 1], facets[f, 2]
     total = 0.0
     for axis in range(3):
-        at = 0.0
-        for corner in range(3):
-            at += w[corner] * vertices[facets[f, corner], axis]
+        at = wa * vertices[i, axis] + wb * vertices[j, axis] + wc * vertices[k, axis]
         total += (at - p[axis]) ** 2
     return total
 
@@ -71,9 +71,11 @@ def _distance2(vertices, facets, f, p):
 def _agrees(vertices, facets, f, n, least_cos):
     if n[0] == 0 and n[1] == 0 and n[2] == 0:
         return True
-    a, b, c = vertices[facets[f, 0]], vertices[facets[f, 1]], vertices[facets[f, 2]]
-    u, v = b - a, c - a
-    x, y, z = u[1] * v[2] - u[2] * v[1], u[2] * v[0] - u[0] * v[2], u[0] * v[1] - u[1] * v[0]
+    i, j, k = facets[f, 0], facets[f, 1], facets[f, 2]
+    ax, ay, az = vertices[i, 0], vertices[i, 1], vertices[i, 2]
+    ux, uy, uz = vertices[j, 0] - ax, vertices[j, 1] - ay, vertices[j, 2] - az
+    vx, vy, vz = vertices[k, 0] - ax, vertices[k, 1] - ay, vertices[k, 2] - az
+    x, y, z = uy * vz - uz * vy, uz * vx - ux * vz, ux * vy - uy * vx
     length = np.sqrt(x * x + y * y + z * z)
     return length > 0 and x * n[0] + y * n[1] + z * n[2] >= least_cos * length
 

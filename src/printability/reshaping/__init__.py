@@ -13,8 +13,9 @@ from .changes import (
     usual_size,
 )
 from .foot import low_points
-from .step import Reshape, Reshaped, reshape_told, reshaped, sketched, touches_show
+from .step import Reshape, Reshaped, reshape_told, reshaped, seems_long, sketched, touches_show
 from .underside import Underside, flat_undersides, underside_at
+from .watching import watched
 
 __all__ = [
     "CHANGES",
@@ -34,10 +35,12 @@ __all__ = [
     "reshape_told",
     "reshaped",
     "ribs",
+    "seems_long",
     "sketched",
     "thickness",
     "touches_show",
     "underside_at",
     "undersides",
     "usual_size",
+    "watched",
 ]

@@ -154,14 +154,14 @@ def inward_thickness(vertices, facets, order, box, first_leaf, normals, places, 
 
 
 @compiled
-def measure_depths(vertices, facets, order, box, first_leaf, near, low, cell, deep):
+def measure_depths(vertices, facets, order, box, first_leaf, near, low, cell, deep, rows):
     """How deep some cells of a net are below a surface, written over what was thought so far.
 
-    What is outside is below nothing.
+    In some rows of the net along its first axis. What is outside is below nothing.
     """
     any_way = np.zeros(3)
     p = np.empty(3)
-    for i in range(near.shape[0]):
+    for i in range(rows[0], rows[1]):
         p[0] = low[0] + cell * i
         for j in range(near.shape[1]):
             p[1] = low[1] + cell * j

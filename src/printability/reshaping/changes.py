@@ -153,6 +153,8 @@ class Change:
     needs_place : bool
     dimensions : dict
         Name to `Dimension`.
+    seems_long : callable, optional
+        Of the part and the dimensions: whether it may take more than about a second.
     """
 
     key: str
@@ -161,16 +163,19 @@ class Change:
     work: Callable[[Ground, tuple[Anchor, ...], dict], Worked]
     needs_place: bool
     dimensions: dict[str, Dimension]
+    seems_long: Callable[[Part, dict], bool] | None = None
 
 
 CHANGES: dict[str, Change] = {}
 
 
-def registered_change(key: str, label: str, about: str, needs_place: bool = True, **dimensions):
+def registered_change(
+    key: str, label: str, about: str, needs_place: bool = True, seems_long=None, **dimensions
+):
     """Decorator: makes a kind of change known under its key."""
 
     def keep(work):
-        CHANGES[key] = Change(key, label, about, work, needs_place, dimensions)
+        CHANGES[key] = Change(key, label, about, work, needs_place, dimensions, seems_long)
         return work
 
     return keep

@@ -5,6 +5,7 @@ import math
 import manifold3d
 
 from ..errors import EditError
+from .watching import going_on
 
 __all__ = ["joined_whole", "united_within"]
 
@@ -25,6 +26,7 @@ def joined_whole(
     """
     best, best_off = one, math.inf
     for moved in _alike(other):
+        going_on(0.7)
         whole = one + moved
         if moved is not other or shared_mm3 is None:
             shared_mm3 = (one ^ moved).volume()
@@ -62,6 +64,7 @@ def united_within(
         for one, other in zip(solids[::2], solids[1::2], strict=False):
             both = one + other
             made += both.num_tri()
+            going_on(0.1 + 0.3 * min(made / most_facets, 1))
             if made > most_facets:
                 return None
             joined.append(both)

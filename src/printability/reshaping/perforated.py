@@ -6,6 +6,7 @@ import numpy as np
 from ..errors import EditError
 from ..mesh import facet_boxes, facet_normals
 from .changes import Ground
+from .watching import going_on
 
 __all__ = ["breaking_off"]
 
@@ -65,9 +66,14 @@ def breaking_off(
         raise EditError("Nothing would hold it between the gaps; choose smaller ones.")
     crossing = manifold3d.Manifold.batch_boolean(bars, manifold3d.OpType.Add) ^ solid
     pieces = (apart + crossing).decompose()
+
     # A piece must hang on the part; one between two gaps that no point meets would fall.
-    hanging = [one for one in pieces if any((one ^ s).volume() > 0 for s in ground.tracked.solids)]
-    apart_of = [one for one in hanging if (one ^ apart).volume() > 0]
+    def meets(one, others) -> bool:
+        going_on(0.6)
+        return any((one ^ other).volume() > 0 for other in others)
+
+    hanging = [one for one in pieces if meets(one, ground.tracked.solids)]
+    apart_of = [one for one in hanging if meets(one, [apart])]
     if not apart_of:
         raise EditError("No point meets it; choose a smaller distance between the points.")
     return manifold3d.Manifold.batch_boolean(apart_of, manifold3d.OpType.Add), len(bars)
@@ -77,7 +83,8 @@ def _bars(corners, normals, gap_mm, every_mm, point_mm, solid) -> list[manifold3
     """Square bars across the gap, on a net of places every so far, where the solid is."""
     out = []
     half = point_mm / 2
-    for (a, b, c), n in zip(corners, normals, strict=True):
+    for k, ((a, b, c), n) in enumerate(zip(corners, normals, strict=True)):
+        going_on(0.4 + 0.2 * k / len(corners))
         axis = int(np.argmax(np.abs(n)))
         u, v = [i for i in range(3) if i != axis]
         flat = np.array([a, b, c])[:, [u, v]]

@@ -16,6 +16,7 @@ import numpy as np
 from ..errors import EditError
 from . import _kernels
 from .underside import Underside
+from .watching import going_on
 
 __all__ = ["FILM_MM", "Ray", "joined_two_by_two", "rays_of", "solids_between", "strips_between"]
 
@@ -389,6 +390,7 @@ def _overlapping(one: Ray, other: Ray) -> tuple[Ray, Ray]:
 def joined_two_by_two(solids: list[manifold3d.Manifold]) -> manifold3d.Manifold | None:
     """Neighbours joined two by two: all at once, one that only touches others may be lost."""
     while len(solids) > 1:
+        going_on(0.3)
         pairs = [one + other for one, other in zip(solids[::2], solids[1::2], strict=False)]
         solids = pairs + solids[len(pairs) * 2 :]
     return solids[0].simplify(FILM_MM) if solids else None

@@ -11,7 +11,7 @@ from threading import Lock
 import manifold3d
 import numpy as np
 
-from ..errors import EditError
+from ..errors import Cancelled, EditError
 from ..mesh import Mesh, facet_areas, joined, mesh_of
 from ..mesh.nearest import nearest_facing
 from ..parts import Anchor, Part, Step, is_of
@@ -19,8 +19,17 @@ from ..parts.part import PLUG, digest_of, letters_in_turn
 from ..surface import SHOW, painted_sides
 from .changes import CHANGES, Ground, Worked, ground_of, keep_last, less
 from .joining import joined_whole
+from .watching import going_on
 
-__all__ = ["Reshape", "Reshaped", "reshape_told", "reshaped", "sketched", "touches_show"]
+__all__ = [
+    "Reshape",
+    "Reshaped",
+    "reshape_told",
+    "reshaped",
+    "seems_long",
+    "sketched",
+    "touches_show",
+]
 
 log = logging.getLogger(__name__)
 # Corners of a body at which it is measured how far the surface moves.
@@ -201,12 +210,18 @@ def reshaped(part: Part, step: Reshape) -> Reshaped:
     return made
 
 
+def seems_long(part: Part, step: Reshape) -> bool:
+    """Whether a change may take more than about a second, as far as can be told at once."""
+    change = CHANGES[step.change]
+    return change.seems_long is not None and change.seems_long(part, dict(step.size))
+
+
 @contextmanager
 def _faults_told(step: Reshape):
     """A fault of ours must not take away the piece: it stays as it was, and that is said."""
     try:
         yield
-    except EditError:
+    except (Cancelled, EditError):
         raise
     except Exception as error:
         log.exception("A change of shape failed: %r", step)
@@ -300,7 +315,8 @@ def _made(
     least = 1e-12 * sum(abs(one.volume()) for one in before)
     solids = [one for one in solids if one.volume() > least]
     small = 0.01 * sum(one.volume() for one in worked.add)
-    for add in worked.add:
+    for k, add in enumerate(worked.add):
+        going_on(0.7 + 0.2 * k / len(worked.add))
         whole = add.volume()
         shared = [whole - beside(add, one).volume() for one in solids]
         # Beside all of it within rounding, an intersection tells.

@@ -8,6 +8,7 @@ import numpy as np
 from ..errors import EditError
 from ..mesh import Mesh, facet_normals, first_hits
 from ..mesh.nearest import nearest_facing
+from ..parts import Part
 from .behind import bends_behind, ribs_to
 from .changes import Dimension, Ground, Worked, registered_change
 from .joining import joined_whole
@@ -40,6 +41,8 @@ _OVERLAP_MM, _BACK_MM = 0.01, 0.003
 HINGES = ("all around", "nearest side")
 # Whether a fill stays, or is a support that is broken off.
 HOLDS = ("stays", "breaks off")
+# Of a part with so few facets what breaks off takes less than about a second (measured).
+_FEW_FACETS = 300
 ANGLE = Dimension("angle from the plate", "°", 10, 85, 45)
 
 
@@ -450,10 +453,15 @@ def holes_kept(solid: manifold3d.Manifold, under: Underside) -> manifold3d.Manif
     return solid - rings.extrude(box[5] - box[2] + 2.0).translate((0, 0, box[2] - 1.0))
 
 
+def _breaks_off_of_many(part: Part, size: dict) -> bool:
+    return size.get("hold") == HOLDS[1] and len(part.mesh.facets) > _FEW_FACETS
+
+
 @registered_change(
     "fill",
     "Fill below",
     "Adds the least below it that makes it print by itself, down to where it ends in the wall.",
+    seems_long=_breaks_off_of_many,
     angle_deg=ANGLE,
     hold=Dimension("it", "", 0, 0, 0, HOLDS),
     gap_mm=Dimension("gap", "mm", 0.05, 2, 0.2),
