@@ -14,6 +14,9 @@ _FITS = 0.012
 # Along an outline that turns by no more than this on either side, in radians, circles that touch
 # it overlap it by less than that: the cosine is above 1 - _FITS. So many edges are looked along.
 _SMOOTH, _ALONG = 0.145, 24
+# So many edges or more that turn by no more than this in all, over so many radii, are looked
+# along together.
+_SEVERAL, _STEADY, _TOGETHER = 2, 0.05, 6.0
 # Unfit stretches of outline shorter than this many radii are plain corners of 90 and more.
 _CORNER = 2.05
 # Points at which an outline turns by less than this, in radians, are not its corners; layers whose
@@ -89,15 +92,17 @@ def _fits(x, y, nx, ny, r, grid, segs, own, other):
 
 
 @compiled
-def _is_clear(ax, ay, ux, uy, nx, ny, length, r, beside, grid, segs):
+def _is_clear(ax, ay, ux, uy, nx, ny, length, r, bow, beside, grid, segs):
     """Whether no other outline lies in the strip along a stretch in which circles would roll.
 
-    The strip is as wide as the circles and longer than the stretch by their radius both ways.
+    The strip is as wide as the circles and longer than the stretch by their radius both ways;
+    wider and longer by ``bow`` where the stretch bows to either side by that.
     ``beside`` are edges that are passed over: two ranges, ends included.
     """
     low_a, high_a, low_b, high_b = beside
     x0, y0, cell, cx_n, cy_n, start, member = grid
-    width = 2 * r
+    ax, ay, width = ax - bow * nx, ay - bow * ny, 2 * (r + bow)
+    r += bow
     low_x = min(ax - r * ux, ax + (length + r) * ux) - width
     high_x = max(ax - r * ux, ax + (length + r) * ux) + width
     low_y = min(ay - r * uy, ay + (length + r) * uy) - width
@@ -129,9 +134,12 @@ def _is_clear(ax, ay, ux, uy, nx, ny, length, r, beside, grid, segs):
 
 
 @compiled
-def _smooth_beside(way, i, step, first, whole, far):
-    """Over how many edges one way an outline goes on almost straight, as far as that matters."""
-    turn, count, at, run = 0.0, 0, i, 0.0
+def _smooth_beside(way, i, step, first, whole, far, turn):
+    """Over how many edges one way an outline goes on almost straight, as far as that matters.
+
+    ``turn`` is by how much it has turned before.
+    """
+    count, at, run = 0, i, 0.0
     ux, uy = way[i, 0], way[i, 1]
     while count < min(_ALONG, whole - 1) and run <= far:
         at += step
@@ -150,6 +158,53 @@ def _smooth_beside(way, i, step, first, whole, far):
             run += length
         count += 1
     return count
+
+
+@compiled
+def _is_free(way, i, j, turn, first, whole, segs, sign, r, grid):
+    """Whether circles roll freely along the edges i to j, which turn by so much in all."""
+    ax, ay = segs[i, 0], segs[i, 1]
+    ux, uy = segs[j, 2] - ax, segs[j, 3] - ay
+    length = np.hypot(ux, uy)
+    if not length > 0:
+        return False
+    ux, uy = ux / length, uy / length
+    back = _smooth_beside(way, i, -1, first, whole, 1.5 * r, turn)
+    on = _smooth_beside(way, j, 1, first, whole, 1.5 * r, turn)
+    if back + on + j - i + 1 >= whole:
+        return False
+    low, high, low_b, high_b = i - back, j + on, 0, -1
+    if low < first:
+        low_b, high_b = low + whole, first + whole - 1
+    elif high >= first + whole:
+        low_b, high_b = first, high - whole
+    # Edges lie beside their chord, and circles lean over its ends, by less than this.
+    bow = turn * (length + 2 * r)
+    return _is_clear(
+        ax, ay, ux, uy, -uy * sign[i], ux * sign[i], length, r, bow,
+        (max(low, first), min(high, first + whole - 1), low_b, high_b), grid, segs,
+    )  # fmt: skip
+
+
+@compiled
+def _along(way, i, first, whole, block, segs, sign, r, grid):
+    """Short edges from one on that turn next to nothing: up to which, and whether all are free."""
+    turn, run, j = 0.0, way[i, 2], i
+    while j + 1 < first + whole and way[j, 2] > 0:
+        length = way[j + 1, 2]
+        if not 0 < length <= 2 * block or run + length > _TOGETHER * r:
+            break
+        if way[j, 0] * way[j + 1, 0] + way[j, 1] * way[j + 1, 1] <= 0:
+            break
+        more = abs(way[j, 0] * way[j + 1, 1] - way[j, 1] * way[j + 1, 0]) * 1.01
+        if turn + more > _STEADY:
+            break
+        turn += more
+        run += length
+        j += 1
+    if j - i < _SEVERAL:
+        return j + 1, False
+    return j + 1, _is_free(way, i, j, turn, first, whole, segs, sign, r, grid)
 
 
 @compiled
@@ -172,6 +227,7 @@ def _stretches(segs, of, sign, grid, r):
     edge, span = np.empty(count, np.int64), np.empty((count, 2))
     clear, fits = np.zeros(count, np.bool_), np.zeros(count, np.bool_)
     at, first, whole = 0, 0, 0
+    known, is_free = 0, False
     for i in range(segs.shape[0]):
         if i == first + whole:
             first, whole = i, 1
@@ -181,26 +237,19 @@ def _stretches(segs, of, sign, grid, r):
         nx, ny = -uy * sign[i], ux * sign[i]
         if length <= 2 * block:
             edge[at], span[at, 0], span[at, 1] = i, 0.0, length
-            if length > 0:
-                back = _smooth_beside(way, i, -1, first, whole, 1.5 * r)
-                on = _smooth_beside(way, i, 1, first, whole, 1.5 * r)
-                if back + on + 1 < whole:
-                    low, high, low_b, high_b = i - back, i + on, 0, -1
-                    if low < first:
-                        low_b, high_b = low + whole, first + whole - 1
-                    elif high >= first + whole:
-                        low_b, high_b = first, high - whole
-                    fits[at] = _is_clear(
-                        segs[i, 0], segs[i, 1], ux, uy, nx, ny, length, r,
-                        (max(low, first), min(high, first + whole - 1), low_b, high_b), grid, segs,
-                    )  # fmt: skip
+            if i >= known:
+                known, is_free = _along(way, i, first, whole, block, segs, sign, r, grid)
+            if is_free:
+                fits[at] = True
+            elif length > 0:
+                fits[at] = _is_free(way, i, i, 0.0, first, whole, segs, sign, r, grid)
             at += 1
             continue
         parts = int(length / block)
         each = length / parts
         for p in range(parts):
             ax, ay = segs[i, 0] + p * each * ux, segs[i, 1] + p * each * uy
-            clear[at] = _is_clear(ax, ay, ux, uy, nx, ny, each, r, (i, i, 0, -1), grid, segs)
+            clear[at] = _is_clear(ax, ay, ux, uy, nx, ny, each, r, 0.0, (i, i, 0, -1), grid, segs)
             edge[at], span[at, 0], span[at, 1], fits[at] = i, p * each, each, clear[at]
             at += 1
     return edge, span, clear, fits
@@ -289,6 +338,8 @@ def thin_places(
         before, rows_from = corners, len(rows)
         grid = build_grid(segs, r)
         of_edge, span, clear, is_free = _stretches(segs, of, sign, grid, r)
+        if is_free.all():
+            continue
         samples = 0
         for j in range(len(of_edge)):
             samples += 1 if clear[j] else int(span[j, 1] * _APART / r) + 1
