@@ -15,6 +15,8 @@ __all__ = ["bevel_solid", "low_points", "rounded_corners", "sink_for_area"]
 
 # Sides of the cones that make bevels round corners (ours).
 _SIDES, _SKETCHED_SIDES = 24, 8
+# Of a sketch, about so many edges of the outline.
+_SKETCHED_EDGES = 90
 _ROUND_STEPS = 6
 _MOST_EDGES = 4_000
 # A corner turns by more than this; it is rounded in steps (ours).
@@ -225,6 +227,9 @@ def bevel(ground: Ground, places, size: dict) -> Worked:
     rings = _foot(ground, height + 1e-6 * ground.size_mm)
     is_round = size["shape"] == "round"
     sides = _SKETCHED_SIDES if ground.is_sketch else _SIDES
+    if ground.is_sketch:
+        every = -(-sum(map(len, rings)) // _SKETCHED_EDGES)
+        rings = [ring[::every] if len(ring) >= 3 * every else ring for ring in rings]
     is_round = is_round and not ground.is_sketch
     solid = bevel_solid(rings, height, size["size_mm"], size["angle_deg"], is_round, sides)
     take = [solid] if solid is not None else []

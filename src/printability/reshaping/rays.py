@@ -33,6 +33,8 @@ _SAME_WAY = 1e-4
 # So far beside a grazed corner, as a part of the size, a way goes by it (ours).
 _HAIR = 2e-5
 _MOST_WAYS = 6_000
+# Of a sketch, about so many are looked along.
+_MOST_WAYS_SKETCHED = 250
 # Something else must be nearer by this part of the size to end a way.
 RIDGE = 5e-5
 # By so much neighbouring strips overlap (ours): far above rounding.
@@ -105,6 +107,10 @@ def rays_of(under: Underside, beyond_mm: float = 0.0, is_sketch: bool = False) -
     if not len(under.held):
         return []
     begun = _begun(under, is_sketch)
+    if is_sketch and len(begun) > _MOST_WAYS_SKETCHED:
+        every = -(-len(begun) // _MOST_WAYS_SKETCHED)
+        ends = [True, *(one.row != other.row for one, other in pairwise(begun)), True]
+        begun = [b for k, b in enumerate(begun) if ends[k] or ends[k + 1] or k % every == 0]
     if len(begun) > _MOST_WAYS:
         raise EditError(
             "What holds this underside has too many edges; simplify the model where it was made."
