@@ -33,7 +33,7 @@ MOVES = 24
 
 
 def run() -> None:
-    """Print it for a plane of a cut and for an arc of a turn, on every demo piece."""
+    """Print it for what can be dragged in each activity, on every demo piece."""
     print("A drag, until the picture follows (software rendering) and until the server answers")
     with demo_pages() as found:
         for href, name in found[1] if found else ():
@@ -41,11 +41,18 @@ def run() -> None:
             for what, begin, address in (
                 ("plane of a cut", _begin_cut, "/split/try/"),
                 ("arc of a turn", _begin_turn, "/turning/live/"),
+                ("ball of a bevel", _begin_bevel, "/reshape/try/"),
+                ("ball of a fill", _begin_fill, "/reshape/try/"),
+                ("contact of a pillar", _begin_contact, "/pillar-preview/"),
             ):
                 page.goto(href)
                 page.wait_for_selector("html[data-ready]")
                 page.wait_for_selector("html:not([data-busy])")
-                start, end = begin(page)
+                ends = begin(page)
+                if ends is None:
+                    line(f"{name}, {what}", "none", "no place for it")
+                    continue
+                start, end = ends
                 page.evaluate(WATCH, address)
                 _dragged(page, start, end)
                 drawn, answered = page.evaluate("() => [told.drawn, told.answered]")
@@ -87,6 +94,75 @@ def _begin_turn(page: Page):
     middle, radius = np.array(ball[:3]), ball[3]
     places = [middle + radius * np.array([0, np.sin(a), np.cos(a)]) for a in (0.35, -0.35)]
     return [_on_screen(page, place.tolist()) for place in places]
+
+
+def _begin_bevel(page: Page):
+    page.locator('[data-activity="Reshape"]').click()
+    page.locator('[data-change="bevel"]').click()
+    return _ball_of_change(page)
+
+
+def _begin_fill(page: Page):
+    page.locator('[data-activity="Reshape"]').click()
+    page.locator('[data-change="fill"]').click()
+    for place in _undersides(page):
+        page.mouse.click(*place)
+        ends = _ball_of_change(page)
+        if ends:
+            return ends
+    return None
+
+
+def _ball_of_change(page: Page):
+    page.wait_for_selector("html:not([data-busy])")
+    page.wait_for_timeout(500)
+    page.wait_for_selector("html:not([data-busy])", timeout=60_000)
+    ball = page.evaluate(
+        "() => document.querySelector('[data-model]').view.layers"
+        ".find((l) => l.handle !== undefined)?.handle ?? null"
+    )
+    if ball is None:
+        return None
+    x, y = _on_screen(page, ball)
+    return (x, y), (x, y - 40)
+
+
+def _begin_contact(page: Page):
+    page.locator('[data-activity="Prop"]').click()
+    for place in _undersides(page):
+        page.mouse.click(*place)
+        page.wait_for_selector("html:not([data-busy])")
+        page.wait_for_timeout(300)
+        page.wait_for_selector("html:not([data-busy])")
+        contact = page.evaluate(
+            "() => document.querySelector('[data-model]').view.supports.list[0]?.contact_mm ?? null"
+        )
+        if contact:
+            x, y = _on_screen(page, contact)
+            return (x, y), (x + 30, y)
+    return None
+
+
+def _undersides(page: Page) -> list[tuple[float, float]]:
+    """Places on the screen, seen from below, where the model is well above the plate."""
+    page.locator('[data-view="below"]').first.click()
+    page.wait_for_selector("html:not([data-busy])")
+    page.wait_for_timeout(200)
+    return page.evaluate(
+        """() => {
+          const canvas = document.querySelector("[data-model]");
+          const box = canvas.getBoundingClientRect();
+          const { slopes } = canvas.view.model;
+          const found = [];
+          for (let i = 1; i < 60; i++)
+            for (let j = 1; j < 60; j++) {
+              const at = [box.x + (box.width * i) / 60, box.y + (box.height * j) / 60];
+              const hit = canvas.view.pick(...at);
+              if (hit && slopes[hit.facet] < 44) found.push(at);
+            }
+          return found.filter((_, k) => k % Math.ceil(found.length / 12) === 0);
+        }"""
+    )
 
 
 def _dragged(page: Page, start, end) -> None:

@@ -12,7 +12,7 @@ const grouped = (value) => withDigits(value, 0, value < 10 ? 1 : 0);
 const cornersOf = (text) => new Float32Array(Uint8Array.from(atob(text), (c) => c.charCodeAt(0)).buffer);
 const kindOf = (key) => start.changes.find((kind) => kind.key === key);
 const BEFORE_KEY = "o";
-const RESTS_MS = 300;
+const RESTS_MS = 1200;
 let hatch, was;
 
 register("reshape", {

@@ -92,6 +92,14 @@ class Ray:
             at=np.append(0.0, self.at[further] - along), own=np.append(level, self.own[further]),
         )  # fmt: skip
 
+    def places(self, along: np.ndarray, z: np.ndarray) -> np.ndarray:
+        """(k, 3) float: points above or below places of it."""
+        out = np.empty((len(along), 3))
+        out[:, 0] = self.foot[0] + self.way[0] * along
+        out[:, 1] = self.foot[1] + self.way[1] * along
+        out[:, 2] = z
+        return out
+
     def place(self, along: float, z: float) -> tuple[float, float, float]:
         """A point above or below a place of it."""
         x, y = self.foot + self.way * along

@@ -126,10 +126,12 @@ def steepened(
                 own, np.minimum(np.append(own[0], own[:-1]), np.append(own[1:], own[-1]))
             )
             line = ray.foot_z + rise
-            for x, z, top in zip(at, low, line, strict=True):
-                if top > z + 1e-9:
-                    points += [ray.place(x, top), ray.place(x, z - over)]
-            points.append(ray.place(0.0, ray.foot_z))
+            gone = line > low + 1e-9
+            points += [
+                ray.places(at[gone], line[gone]), ray.places(at[gone], low[gone] - over),
+                ray.places(np.zeros(1), ray.foot_z),
+            ]  # fmt: skip
+        points = np.concatenate(points) if points else np.zeros((0, 3))
         if len(points) <= 3:
             return None
         if shape == "round" or ground.is_sketch:
@@ -197,16 +199,16 @@ def taper(ground: Ground, places, size: dict) -> Worked:
 def _least(ray: Ray, slope: float) -> tuple[float, int]:
     """The height at which a fill begins at a way's foot, and up to where on it that reaches."""
     line = ray.own - slope * ray.at
-    k = int(np.argmin(line))
+    k = int(line.argmin())
     return float(line[k]), k
 
 
-def _foot_piece(one: Ray, other: Ray, lows, ends, slope: float, over: float, core: float) -> list:
-    """The profile from the foot up to the place that asks for the most there.
+def _foot_piece(one: Ray, other: Ray, lows, ends, slope: float, over: float, core: float):
+    """(k, 3) float: the profile from the foot up to the place that asks for the most there.
 
     ``core`` is from where on it is made; zero where it reaches back into the wall by itself.
     """
-    points = []
+    points, lines = [], []
     for ray, low, k in zip((one, other), lows, ends, strict=True):
         if ray.is_corner:  # round a corner the steeper of both
             low = min(lows)
@@ -220,10 +222,10 @@ def _foot_piece(one: Ray, other: Ray, lows, ends, slope: float, over: float, cor
                 ray.place(-back, low - slope * back), ray.place(-back, ray.own[0] + over),
             ]  # fmt: skip
         own = slice(int(np.searchsorted(ray.at, core)), k + 1)
-        points += [ray.place(x, z) for x, z in zip(ray.at[own], ray.own[own], strict=True)]
+        lines.append(ray.places(ray.at[own], ray.own[own]))
         own = slice(max(own.start, 1), k)
-        points += [ray.place(x, z + over) for x, z in zip(ray.at[own], ray.own[own], strict=True)]
-    return points
+        lines.append(ray.places(ray.at[own], ray.own[own] + over))
+    return np.concatenate([np.array(points), *lines])
 
 
 def _cores(row: list[Ray], slope: float, over: float) -> list[manifold3d.Manifold]:
