@@ -1,5 +1,6 @@
 """Small changes of shape after which a piece needs no help."""
 
+# In the order in which the page lists changes; `filling` comes with `ribs`.
 from . import foot, ribs, thickness, undersides
 from .changes import (
     CHANGES,

@@ -10,9 +10,10 @@ from ..errors import EditError
 from ..mesh import first_hits
 from . import _kernels
 from .changes import Dimension, Ground, Worked, registered_change
+from .filling import deep_enough, holes_kept
 from .rays import RIDGE
 from .underside import Underside
-from .undersides import ANGLE, deep_enough, holes_kept, underside_seen
+from .undersides import ANGLE, underside_seen
 
 # Edges that turn by less than some 20 degrees are one run (ours).
 _STRAIGHT = 0.94
