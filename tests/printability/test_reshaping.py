@@ -23,12 +23,12 @@ from printability.parts import WHOLE, Frame, Part, anchor_at
 from printability.reshaping import (
     CHANGES,
     Reshape,
+    filling,
     flat_undersides,
     reshape_told,
     reshaped,
     sketched,
     thickness,
-    undersides,
     watched,
 )
 from printability.reshaping import step as step_module
@@ -446,7 +446,7 @@ def test_ways_round_corners_leave_no_more_hanging_than_straight_ones(draws, monk
         for bends in left:
             with monkeypatch.context() as only:
                 if not bends:
-                    only.setattr(undersides, "bends_behind", lambda *_: [])
+                    only.setattr(filling, "bends_behind", lambda *_: [])
                 again = np.random.default_rng(seed)
                 left[bends].append(filled_on_a_wall(again, random_notches(again)))
     for (flat, hangs), (flat_straight, hangs_straight) in zip(left[True], left[False], strict=True):
