@@ -6,7 +6,7 @@ slower than that.
 
 import sys
 
-from . import adding_pillars, frames, live, many, ratios, slicing, turning
+from . import adding_pillars, frames, live, many, opening, ratios, slicing, turning
 
 
 def main(words: list[str]) -> int:
@@ -19,6 +19,7 @@ def main(words: list[str]) -> int:
         many.run()
         turning.run()
         adding_pillars.run()
+        opening.run()
         frames.run()
         live.run()
     return 0

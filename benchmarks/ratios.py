@@ -16,7 +16,7 @@ import trimesh
 from printability.findings import find
 from printability.inspection import inspect_model
 from printability.layers import slice_layers
-from printability.mesh import Mesh, binary_stl, open_mesh
+from printability.mesh import Mesh, ReadLimits, binary_stl, open_mesh
 from printability.process import PROCESSES
 from printability.stance import Setup, part_of, stand
 from printability.surface import find_overhang, underside_slopes
@@ -184,14 +184,16 @@ def _memory(note, folder: Path, mesh: Mesh) -> None:
 
 
 def _growth(note) -> None:
-    sizes = [5, 7, 8]
+    sizes = [5, 7, 8, 9]
     opened, inspected = [], []
+    limits = ReadLimits(max_bytes=10**9, max_facets=10**7)
     for subdivisions in sizes:
         mesh = _ball(subdivisions)
         data = binary_stl(mesh, "ball")
-        opened.append(best_of(2, lambda data=data: open_mesh(data, "ball.stl"))[0])
-        inspected.append(best_of(2, lambda mesh=mesh: _inspected(mesh, "fdm"))[0])
-    for k in (1, 2):
+        times = 2 if subdivisions < 9 else 1
+        opened.append(best_of(times, lambda data=data: open_mesh(data, "ball.stl", limits))[0])
+        inspected.append(best_of(times, lambda mesh=mesh: _inspected(mesh, "fdm"))[0])
+    for k in (1, 2, 3):
         facets = 20 * 4 ** sizes[k]
         more = 4 ** (sizes[k] - sizes[k - 1])
         what = f"times the time for {facets // more:,}, over {more}"

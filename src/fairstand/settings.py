@@ -32,7 +32,7 @@ DEBUG = os.environ.get("FAIRSTAND_DEBUG") == "1"
 ALLOWED_HOSTS = ["127.0.0.1", "localhost", "[::1]"]
 
 # What may be opened, and from what size on work moves to a background task.
-FAIRSTAND_MAX_BYTES = int(float(os.environ.get("FAIRSTAND_MAX_MB", "200")) * 1e6)
+FAIRSTAND_MAX_BYTES = int(float(os.environ.get("FAIRSTAND_MAX_MB", "260")) * 1e6)
 FAIRSTAND_MAX_FACETS = int(os.environ.get("FAIRSTAND_MAX_FACETS", "5000000"))
 FAIRSTAND_BACKGROUND_BYTES = int(os.environ.get("FAIRSTAND_BACKGROUND_BYTES", "15000000"))
 # Whether what is compiled is loaded before the first click; off, the first click waits for it.

@@ -27,7 +27,7 @@ FORMATS = ("stl", "obj", "ply", "off", "3mf")
 class ReadLimits:
     """What is read at most."""
 
-    max_bytes: int = 200_000_000
+    max_bytes: int = 260_000_000
     max_facets: int = 5_000_000
 
 
