@@ -30,9 +30,11 @@ _INSET = 0.02
 _MOST_CELLS, _MOST_SKETCHED = 600_000, 40_000
 # Up to so many facets, and cells, a change takes less than about a second (measured).
 _FEW_FACETS, _FEW_CELLS = 300, 60_000
+# Of so many facets those that are thin are counted in a moment.
+_COUNTED_FACETS = 20_000
 
 
-def thin_facets(ground: Ground, least_mm: float) -> tuple[np.ndarray, np.ndarray]:
+def thin_facets(mesh: Mesh, least_mm: float) -> tuple[np.ndarray, np.ndarray]:
     """Facets behind which the material is thinner than so much, and how thick it is there.
 
     Returns
@@ -41,7 +43,7 @@ def thin_facets(ground: Ground, least_mm: float) -> tuple[np.ndarray, np.ndarray
     thick_mm : (k, 3) float
         Straight inwards from near each corner.
     """
-    mesh, index = ground.mesh, ground.mesh.index
+    index = mesh.index
     normals = facet_normals(mesh)
     corners = mesh.vertices[mesh.facets]
     middle = corners.mean(axis=1)
@@ -75,8 +77,11 @@ def _corner_normals(mesh, facets: np.ndarray, normals: np.ndarray) -> np.ndarray
     return out
 
 
-def _has_many_facets(part: Part, size: dict) -> bool:
-    return len(part.mesh.facets) > _FEW_FACETS
+def _has_many_thin(part: Part, size: dict) -> bool:
+    count = len(part.mesh.facets)
+    if not _FEW_FACETS < count <= _COUNTED_FACETS:
+        return count > _FEW_FACETS
+    return len(thin_facets(part.mesh, float(size.get("least_mm", 0.8)))[0]) > _FEW_FACETS
 
 
 def _has_many_cells(part: Part, size: dict) -> bool:
@@ -88,14 +93,14 @@ def _has_many_cells(part: Part, size: dict) -> bool:
     "thicken", "Thicken",
     "Makes thin walls, pins and edges as thick as they must be, and leaves what is thick enough.",
     needs_place=False,
-    seems_long=_has_many_facets,
+    seems_long=_has_many_thin,
     least_mm=Dimension("at least", "mm", 0.1, 50, 0.8),
     way=Dimension("grows", "", 0, 0, 0, ("both sides", "this side", "other side")),
 )  # fmt: skip
 def thicken(ground: Ground, places, size: dict) -> Worked:
     """Grow thin facets along their normals; at a place, those that belong together there."""
     mesh, least = ground.mesh, size["least_mm"]
-    facets, thick = thin_facets(ground, least)
+    facets, thick = thin_facets(mesh, least)
     if places:
         at = ground.facet_of(places[0])
         chosen = _connected(mesh, facets, at)

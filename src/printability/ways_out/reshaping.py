@@ -216,7 +216,7 @@ def _thin_place(part: Part, setup: Setup, now: Predicted, point, least_mm: float
         ground = ground_of(part, down_of(part, setup.rotation))
     except EditError:
         return None
-    facets, _ = thin_facets(ground, least_mm)
+    facets, _ = thin_facets(ground.mesh, least_mm)
     if not len(facets):
         return None
     mesh = now.placed.mesh
