@@ -146,19 +146,22 @@ register("reshape", {
           const of = this.state.key;
           try {
             const tried = await this.askTried({ ...this.changeBody, is_moving: this.changeMoving });
-            if (!tried || !this.changeTool || this.state.key !== of) continue;
-            this.showTried(tried);
+            if (!this.changeTool || this.state.key !== of) continue;
+            if (tried) this.showTried(tried);
+            else if (!this.changeWanted) this.showNoChange("Stopped; with other numbers it is tried again.");
           } catch (error) {
-            this.changeTried = null;
-            this.changeGain = null;
-            this.changeProblem = error.message;
-            hatch.update(null, null, null);
+            this.showNoChange(error.message);
           }
         }
       } finally {
         this.changeAsking = false;
       }
       this.askGain();
+    },
+    showNoChange(problem) {
+      this.changeTried = this.changeGain = null;
+      this.changeProblem = problem;
+      hatch.update(null, null, null);
     },
     showTried(tried) {
       this.changeTried = tried;

@@ -1,6 +1,9 @@
 """Where a print tears off: the least cut between a layer and the plate, against the pull at it."""
 
+import hashlib
+from collections import OrderedDict
 from dataclasses import dataclass
+from threading import Lock
 
 import numpy as np
 from scipy.sparse import coo_matrix
@@ -20,6 +23,12 @@ SPECK_MM2 = 0.1
 _SHIFTED = 0.02
 # Beyond so many pairs that would have to be intersected, the smaller one's area is taken.
 _MOST_PAIRS = 20_000
+
+
+# Areas in common by the outlines of both: the search for supports looks at the same layers over
+# and over, with a few supports more or less.
+_SHARED: OrderedDict[tuple[bytes, bytes], float] = OrderedDict()
+_MOST_SHARED, _GUARD = 100_000, Lock()
 
 
 @dataclass(frozen=True)
@@ -89,11 +98,34 @@ def ties_mm2(layers: Layers) -> np.ndarray:
     )
     in_doubt = np.flatnonzero(~single | (lost > _SHIFTED * least))
     for p in in_doubt[:_MOST_PAIRS].tolist():
-        one, other = (union_of_loops(region_loops(layers, int(r))) for r in (lower[p], upper[p]))
-        least[p] = min(least[p], (one ^ other).area())
+        pair = [region_loops(layers, int(r)) for r in (lower[p], upper[p])]
+        least[p] = min(least[p], _shared_mm2(*pair))
     rest = in_doubt[_MOST_PAIRS:]
     least[rest] = np.maximum(least[rest] - np.where(single[rest], lost[rest], 0.0), 0.0)
     return least
+
+
+def _shared_mm2(one: list[np.ndarray], other: list[np.ndarray]) -> float:
+    """The area that two regions have in common, by their loops."""
+    key = _name_of(one), _name_of(other)
+    with _GUARD:
+        known = _SHARED.get(key)
+    if known is not None:
+        return known
+    area = (union_of_loops(one) ^ union_of_loops(other)).area()
+    with _GUARD:
+        _SHARED[key] = area
+        while len(_SHARED) > _MOST_SHARED:
+            _SHARED.popitem(last=False)
+    return area
+
+
+def _name_of(loops: list[np.ndarray]) -> bytes:
+    name = hashlib.blake2b(digest_size=16)
+    for loop in loops:
+        name.update(len(loop).to_bytes(8, "little"))
+        name.update(np.ascontiguousarray(loop))
+    return name.digest()
 
 
 def find_tears(
