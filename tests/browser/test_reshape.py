@@ -169,6 +169,7 @@ def test_what_cannot_be_changed_says_why(server, bench, page, bracket_file):
     bench.click_at([0, 0, 60])
     page.wait_for_selector("[data-change-problem]:visible")
     assert "no underside" in page.locator("[data-change-problem]").inner_text()
+    assert bench.field("change-angle_deg") == 45  # what it was tried with
     assert not page.locator('[data-do="take-change"]').is_enabled()
 
 

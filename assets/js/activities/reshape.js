@@ -78,11 +78,15 @@ register("reshape", {
     get changeNeedsPlace() {
       return Boolean(kindOf(this.changeTool)?.needs_place) && !this.changePlace && !this.changeKey;
     },
+    // As typed, as tried, or as it usually is.
+    sizeNow(name) {
+      return this.changeSize[name] ?? this.changeTried?.size[name] ?? this.state.usual_sizes[this.changeTool]?.[name];
+    },
     get changeRows() {
       const kind = kindOf(this.changeTool);
       if (!kind) return [];
-      return kind.dimensions.map((d) => ({ ...d, name: d.key, field: `change-${d.key}`, range: `change-${d.key}-range`, value: this.changeSize[d.key] ?? this.changeTried?.size[d.key] ?? d.choices[0] ?? d.low,
-        top: d.unit === "°" ? d.high : Math.min(d.high, 4 * Math.max(this.changeSize[d.key] ?? this.changeTried?.size[d.key] ?? 1, 1)) }));
+      return kind.dimensions.map((d) => ({ ...d, name: d.key, field: `change-${d.key}`, range: `change-${d.key}-range`, value: this.sizeNow(d.key) ?? d.choices[0] ?? d.low,
+        top: d.unit === "°" ? d.high : Math.min(d.high, 4 * Math.max(this.sizeNow(d.key) ?? 1, 1)) }));
     },
     get changeBody() {
       const { changeKey: key, changeTool: change, changePlace: place } = this;

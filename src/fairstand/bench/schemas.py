@@ -27,7 +27,7 @@ STATE = record(
         told=record(added_mm3=NUMBER, taken_mm3=NUMBER, farthest_mm=NUMBER, said=items(TEXT),
                     problem=TEXT),
     )),
-    unit=TEXT, process=TEXT, process_label=TEXT,
+    usual_sizes={"type": "object"}, unit=TEXT, process=TEXT, process_label=TEXT,
     layer_height_mm=NUMBER, threshold_deg=NUMBER, process_threshold_deg=NUMBER,
     build_volume_mm=numbers(3), angles_deg=numbers(3), lift_mm=NUMBER, move_mm=numbers(2),
     scale=numbers(3), mirrored=items(FLAG, 3), own_size_mm=numbers(3), outside=items(TEXT),

@@ -18,7 +18,7 @@ from printability.handover import part_named
 from printability.layers import hair_mm, levels
 from printability.measuring import measure_at
 from printability.mesh import unit_doubt, volume_mm3
-from printability.reshaping import CHANGES
+from printability.reshaping import CHANGES, usual_size
 from printability.splitting import Cut
 from printability.supports import KINDS as SUPPORTS
 from printability.supports import Fitted, Rod, Solid
@@ -80,6 +80,9 @@ def state_of(now: Current) -> dict:
         "parts": _parts(now),
         "cuts": _cuts(now),
         "changes": changes_told(now),
+        "usual_sizes": {
+            key: usual_size(key, process, setup.effective_threshold_deg) for key in CHANGES
+        },
         "unit": setup.frame.unit,
         "process": process.key,
         "process_label": process.label,
