@@ -130,7 +130,7 @@ def test_a_lip_inside_an_arch_is_a_ledge_all_the_same(draws):
 
 
 def test_coarse_arches_are_silent_while_their_top_is_within_the_limit(draws):
-    for _ in range(12):
+    for _ in range(about(8)):
         radius, sides = draws.uniform(4, 12), int(draws.integers(7, 24))
         turn = np.linspace(0, math.pi, sides + 1)
         roof = [(radius * math.cos(t), 3 + radius * math.sin(t)) for t in turn]
@@ -167,7 +167,7 @@ def test_no_ledge_over_its_limit_is_missed(process, draws):
 
 
 def test_long_narrow_slots_are_not_stepped_over(draws):
-    for _ in range(10):
+    for _ in range(about(6)):
         length, width = draws.uniform(40, 110), draws.uniform(2.1, 3.0)
         block = cuboid(-length / 2 - 3, -6, 0, length / 2 + 3, 6, 2)
         slot = cuboid(-length / 2, -width / 2, -1, length / 2, width / 2, 1)
@@ -221,7 +221,7 @@ def test_the_keel_of_a_beam_that_hangs_in_the_air_is_a_ledge_though_its_sides_ar
 
 def test_a_level_turn_of_a_leaning_file_shows_no_ledges(draws):
     """A model turned level: rounding leaves its flats a hair from level, some on cuts."""
-    for _ in range(20):
+    for _ in range(about(12)):
         mesh = mesh_of(cuboid(0, 0, 0, 30, 20, 12.5) - cuboid(5, -1, 5.1, 25, 9, 20))
         angles = tuple(draws.uniform(-40, 40, 3))
         leaning = turned(mesh, angles)
@@ -358,7 +358,7 @@ def test_an_accepted_finding_that_becomes_worse_is_open_again():
 
 
 def test_overlapping_bodies_beside_cavities_are_united(draws):
-    for _ in range(12):
+    for _ in range(about(8)):
         hole = box(4, 4, 4, (3, 3, 3))
         hole.invert()
         parts = [box(20, 20, 20), hole]
@@ -377,7 +377,7 @@ def test_overlapping_bodies_beside_cavities_are_united(draws):
 
 
 def test_an_inverted_body_that_overlaps_another_is_turned_whatever_the_order(draws):
-    for _ in range(20):
+    for _ in range(about(12)):
         inverted = box(10, 10, 10, tuple(draws.uniform(2, 8, 3)))
         inverted.invert()
         whole = trimesh.util.concatenate([box(10, 10, 10), inverted, box(3, 3, 3, (40, 0, 0))])
@@ -401,7 +401,7 @@ def _mixed(parts, draws):
 
 def test_islands_inside_a_vase_last_as_long_when_directions_are_scored(draws):
     down = np.array([0.0, 0.0, -1.0])
-    for _ in range(8):
+    for _ in range(about(5)):
         height, wall = draws.uniform(30, 45), 2.0
         outer = manifold3d.Manifold.cylinder(height, 14, 16, 64)
         vase = outer - manifold3d.Manifold.cylinder(height, 12, 14, 64).translate((0, 0, wall))
@@ -432,7 +432,7 @@ def test_islands_inside_a_vase_last_as_long_when_directions_are_scored(draws):
 
 def test_scores_are_inspects_numbers_on_random_constructions(draws):
     down = np.array([0.0, 0.0, -1.0])
-    for _ in range(16):
+    for _ in range(about(10)):
         profile = [(-8, -1), (8, -1), (8, height_near_a_cut(draws, 0.2, 4, 9)), (-8, 6)]
         solid = block_with_opening(profile, 14) + cuboid(-30, -4, 0, -24, 4, 20)
         solid += cuboid(-34, -4, height_near_a_cut(draws, 0.2, 6, 9), -20, 4, 14)
@@ -539,7 +539,7 @@ def test_thin_regions_are_what_a_morphological_opening_takes_away(bunny):
 
 
 def test_a_neck_beside_a_column_is_found(draws):
-    for _ in range(12):
+    for _ in range(about(8)):
         side, at = draws.uniform(0.8, 1.6), draws.uniform(3, 6)
         solid = cuboid(-4, -4, 0, 4, 4, at) + cuboid(-side / 2, -side / 2, 0, side / 2, side / 2,
                                                      at + 4)  # fmt: skip
@@ -563,7 +563,7 @@ def test_a_neck_beside_a_column_is_found(draws):
 
 def test_jumps_are_judged_by_what_each_region_adds(draws):
     """Hold against pull by plane geometry, whatever else stands on the plate."""
-    for _ in range(10):
+    for _ in range(about(6)):
         stem, cap = draws.uniform(3, 6), draws.uniform(10, 22)
         at = height_near_a_cut(draws, 0.05, 2, 4)
         solid = cuboid(-stem / 2, -stem / 2, 0, stem / 2, stem / 2, at + 1)

@@ -255,10 +255,11 @@ class Round:
         pool = inside if len(inside) else pool
         usable = np.ones(len(pool), bool)
         reason, tried = "Nothing faces down here.", 0
+        held = (_apart(pool, left) <= hold).sum(axis=1)  # how many each would hold
         while len(left) and usable.any() and tried < _MOST_IN_LAYER:
             self.search.may_stop()
             tried += 1
-            gain = (_apart(pool, left) <= hold).sum(axis=1) * usable
+            gain = held * usable
             best = int(np.argmax(gain))
             if gain[best] <= 0:
                 break
@@ -270,7 +271,9 @@ class Round:
                 usable &= np.hypot(*(pool - pool[best]).T) > 0.6
                 continue
             discs.append((*pool[best], found.contacts[0].diameter_mm / 2))
-            left = left[np.hypot(*(left - pool[best]).T) > hold]
+            gone = np.hypot(*(left - pool[best]).T) <= hold
+            held -= (_apart(pool, left[gone]) <= hold).sum(axis=1)
+            left = left[~gone]
         if len(left):
             at = (*left[len(left) // 2], k * self.h)
             self.give_up(at, f"{why}: {reason}")
