@@ -126,7 +126,9 @@ class Bench:
         """Wait until changes have been answered and drawn."""
         # Asked every 30 ms: a selector is looked for every half second only after some time.
         self.page.wait_for_function(
-            "() => document.querySelector('html:not([data-busy]):not(:has([data-coarse]))')",
+            # A fount that comes late moves the canvas by some pixels.
+            "() => document.fonts.status === 'loaded' &&"
+            " document.querySelector('html:not([data-busy]):not(:has([data-coarse]))')",
             polling=30,
         )
         self.page.evaluate(

@@ -50,6 +50,14 @@ def crowded(tmp_path_factory):
     return model, recipe
 
 
+# Told where a drag is not followed: what is open, and whether the eye has turned instead.
+WHY = f"""() => [
+  document.querySelector('[data-activity][aria-selected="true"]')?.dataset.activity,
+  document.querySelector('[data-problem]')?.innerText, {SHOWN}.controls.enabled,
+  {SHOWN}.camera.position.toArray(), {SHOWN}.camera.zoom, {SHOWN}.canvas.clientHeight,
+  document.documentElement.getAttributeNames()]"""
+
+
 def _memory(page):
     """What three.js keeps on the graphics card, and the page's own heap after a sweep, MB."""
     return page.evaluate(f"""() => {{
@@ -85,7 +93,7 @@ def test_many_drags_among_many_pillars_leave_nothing_behind(server, bench, page,
         if step in (DRAGS // 4, DRAGS - 1):
             bench.settled()
             shown = page.evaluate(contacts.replace("list", "shown"))
-            assert shown != before_drag, "it does not follow the hand"
+            assert shown != before_drag, page.evaluate(WHY)
             now = _memory(page), _resident_mb(server.process.pid)
             before = before or now
     page.mouse.up()
