@@ -66,7 +66,7 @@ def tried(now: Current, body: dict) -> dict:
         raise NeedsWork
     if known.get("problem"):
         raise EditError(known["problem"])
-    _note_time(*_step(now, edit), known["took_s"])
+    _note_time(*_step(now, edit), known.get("took_s", _IN_REQUEST_S))
     return known
 
 
