@@ -114,8 +114,10 @@ Alpine.data("bench", () => mixed(...everyActivity().map((a) => a.data ?? {}), wa
     try {
       await this.loadMesh(start.state);
       this.loading = "";
-      await this.show(this.state);
+      // Before anything is waited for: where the maker looks meanwhile stays.
+      view.setState(Alpine.raw(start.state));
       this.look("home");
+      await this.show(this.state);
       document.documentElement.dataset.ready = "1";
     } catch (error) {
       this.loading = error.message;

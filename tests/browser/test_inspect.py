@@ -17,6 +17,22 @@ def at_table(server, bench, tmp_path):
     return bench.bring_in(server, path)
 
 
+def test_who_looks_round_while_the_findings_come_is_not_turned_back(at_table, page):
+    held_back = []
+    page.route("**/findings/", lambda route: held_back.append(route), times=1)
+    page.reload()
+    page.wait_for_function("() => document.querySelector('[data-model]')?.view?.model.mesh")
+    page.locator('[data-view="below"]').first.click()
+    height = "() => document.querySelector('[data-model]').view.camera.position.z"
+    below = page.evaluate(height)
+    assert below < 0
+    while not held_back:
+        page.wait_for_timeout(20)
+    held_back[0].continue_()
+    at_table.ready()
+    assert page.evaluate(height) == below
+
+
 def test_the_ledger_is_ordered_by_harm_and_accepting_survives_a_turn(
     server, bench, page, demo_files
 ):
