@@ -37,6 +37,16 @@ def pytest_collection_modifyitems(config, items):
 
 
 @pytest.fixture(scope="session")
+def django_db_setup(django_db_setup):
+    """The database; permissions, which nobody asks for, are not written anew after each test."""
+    from django.contrib.contenttypes.management import create_contenttypes
+    from django.db.models.signals import post_migrate
+
+    post_migrate.disconnect(dispatch_uid="django.contrib.auth.management.create_permissions")
+    post_migrate.disconnect(create_contenttypes)
+
+
+@pytest.fixture(scope="session")
 def bunny():
     """An open mesh, watertight, standing on its feet."""
     from printability.mesh import open_mesh

@@ -4,6 +4,9 @@ import numpy as np
 
 from .compiled import compiled
 
+# Pixels by which neighbouring facets may overlap, so that rounding leaves no gap between them.
+_HAIR = 1e-6
+
 
 @compiled
 def rasterize(screen, facets, width, height):
@@ -21,17 +24,32 @@ def rasterize(screen, facets, width, height):
         x1 = min(int(np.ceil(max(ax, bx, cx))), width - 1)
         y0 = max(int(np.floor(min(ay, by, cy))), 0)
         y1 = min(int(np.ceil(max(ay, by, cy))), height - 1)
+        # Along a row the weights of the second and third corner change by as much each pixel.
+        du, dv = (cy - ay) / area, (ay - by) / area
+        dd = du * (bz - az) + dv * (cz - az)
         for py in range(y0, y1 + 1):
-            for px in range(x0, x1 + 1):
-                u = ((px - ax) * (cy - ay) - (py - ay) * (cx - ax)) / area
-                v = ((bx - ax) * (py - ay) - (by - ay) * (px - ax)) / area
-                if u < 0 or v < 0 or u + v > 1:
-                    continue
-                d = az + u * (bz - az) + v * (cz - az)
-                if d < depth[py, px]:
-                    depth[py, px] = d
+            u = (-ax * (cy - ay) - (py - ay) * (cx - ax)) / area
+            v = ((bx - ax) * (py - ay) + ax * (by - ay)) / area
+            low, high = _where_positive(u, du, x0, x1)
+            low, high = _where_positive(v, dv, low, high)
+            low, high = _where_positive(1 - u - v, -du - dv, low, high)
+            d = az + u * (bz - az) + v * (cz - az)
+            for px in range(int(np.ceil(low)), int(np.floor(high)) + 1):
+                if d + px * dd < depth[py, px]:
+                    depth[py, px] = d + px * dd
                     which[py, px] = f
     return depth, which
+
+
+@compiled
+def _where_positive(at_zero, by_step, low, high):
+    """The range of a row, within another, in which what begins as that and grows so is not < 0."""
+    if by_step == 0.0:
+        return (low, high) if at_zero >= 0 else (1.0, 0.0)
+    zero = -at_zero / by_step
+    if by_step > 0:
+        return max(low, zero - _HAIR), high
+    return low, min(high, zero + _HAIR)
 
 
 @compiled
@@ -62,6 +80,10 @@ def paint(depth, facet, colour, ink, background, of_ink, jump, scale):
     for y in range(height // scale):
         for x in range(width // scale):
             of[:] = 0.0
+            if _is_empty(facet, ink, y * scale, x * scale, scale):
+                for c in range(3):
+                    out[y, x, c] = np.uint8(background[c])
+                continue
             for py in range(y * scale, (y + 1) * scale):
                 for px in range(x * scale, (x + 1) * scale):
                     f = facet[py, px]
@@ -83,3 +105,13 @@ def paint(depth, facet, colour, ink, background, of_ink, jump, scale):
             for c in range(3):
                 out[y, x, c] = np.uint8(of[c] / (scale * scale))
     return out
+
+
+@compiled
+def _is_empty(facet, ink, y, x, scale):
+    """Whether nothing is in some finer pixels, nor to the left of them or above."""
+    for py in range(max(y - 1, 0), y + scale):
+        for px in range(max(x - 1, 0), x + scale):
+            if facet[py, px] >= 0 or ink[py, px]:
+                return False
+    return True

@@ -348,6 +348,8 @@ class Inspection:
         """Bridges and ledges of all layers that are long enough to be listed."""
         if self.bare is not None:
             _ = self.bare.beside  # on all threads, before those ask for it
+        if len(self.reaching) < 3:
+            return tuple(part for k in self.reaching for part in self.hanging(k))
         with ThreadPoolExecutor(THREADS) as pool:
             return tuple(part for own in pool.map(self.hanging, self.reaching) for part in own)
 

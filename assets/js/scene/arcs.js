@@ -1,7 +1,8 @@
 // Protractor arcs around the model: drag one to turn about its axis, or the knob on top to lean.
 import * as THREE from "three";
 import { hex } from "../colours.js";
-import { emptied } from "./disposing.js";
+import { emptied, materialOf } from "./disposing.js";
+import { ball } from "./lines.js";
 
 const INK = hex("ink");
 const ACCENT = hex("accent");
@@ -9,10 +10,11 @@ const AXES = ["x", "y", "z"];
 const NEAR = 9; // pixels from an arc that still take hold of it
 const SEGMENTS = 144;
 
-const line = (points, color, opacity = 1) =>
+// name: of its material, since each ring lights up by itself
+const line = (points, name, color, opacity = 1) =>
   new THREE.LineSegments(
     new THREE.BufferGeometry().setFromPoints(points),
-    new THREE.LineBasicMaterial({ color, transparent: opacity < 1, opacity, depthTest: false }),
+    materialOf(`arc ${name} ${opacity}`, () => new THREE.LineBasicMaterial({ color, transparent: opacity < 1, opacity, depthTest: false })),
   );
 
 export class Arcs {
@@ -35,9 +37,8 @@ export class Arcs {
     emptied(this.rings);
     AXES.forEach((axis, i) => this.rings.add(this.#ring(axis, i)));
     const knob = new THREE.Group();
-    knob.add(line([this.middle, this.middle.clone().add(new THREE.Vector3(0, 0, radius))], INK, 0.5));
-    this.knob = new THREE.Mesh(
-      new THREE.SphereGeometry(1, 20, 14), new THREE.MeshBasicMaterial({ color: INK, depthTest: false }));
+    knob.add(line([this.middle, this.middle.clone().add(new THREE.Vector3(0, 0, radius))], "knob", INK, 0.5));
+    this.knob = ball(1, "knob", INK);
     this.knob.position.copy(this.middle).add(new THREE.Vector3(0, 0, radius));
     this.knob.renderOrder = 3;
     knob.add(this.knob);
@@ -80,7 +81,7 @@ export class Arcs {
     const ticks = [];
     for (let d = 0; d < 360; d += 5)
       ticks.push(this.#point(i, d), this.#point(i, d, this.radius * (d % 45 === 0 ? 0.93 : d % 15 === 0 ? 0.96 : 0.98)));
-    ring.add(line(round, INK, 0.75), line(ticks, INK, 0.55));
+    ring.add(line(round, axis, INK, 0.75), line(ticks, axis, INK, 0.55));
     return ring;
   }
 
@@ -150,7 +151,7 @@ export class Arcs {
     for (let s = 0; s < steps; s++)
       points.push(this.#point(i, from + (by * s) / steps, 0.9 * this.radius), this.#point(i, from + (by * (s + 1)) / steps, 0.9 * this.radius));
     for (const end of [from, from + by]) points.push(this.middle, this.#point(i, end));
-    this.wedge.add(line(points, ACCENT));
+    this.wedge.add(line(points, "turned", ACCENT));
     return this.#point(i, from + by, 1.06 * this.radius).toArray();
   }
 
@@ -164,7 +165,7 @@ export class Arcs {
     const steps = Math.max(Math.ceil(by / 3), 1);
     const points = [this.middle, point(0), this.middle, point(by)];
     for (let s = 0; s < steps; s++) points.push(point((by * s) / steps), point((by * (s + 1)) / steps));
-    this.wedge.add(line(points, ACCENT));
+    this.wedge.add(line(points, "turned", ACCENT));
     return point(by).toArray();
   }
 

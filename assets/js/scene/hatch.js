@@ -1,7 +1,8 @@
 // What a change would add, hatched in teal, and take away, hatched in the accent.
 import * as THREE from "three";
 import { hex, parts } from "../colours.js";
-import { emptied } from "./disposing.js";
+import { emptied, materialOf } from "./disposing.js";
+import { ball } from "./lines.js";
 
 const VERTEX = `
   varying vec3 vNormal;
@@ -24,7 +25,9 @@ const NEAR = 16; // pixels from the handle that still take hold of it
 
 // Of pieces that overlap only the nearest is hatched: how near that is, is drawn before.
 function nearest(geometry, side, deep) {
-  const material = new THREE.MeshBasicMaterial({ colorWrite: false, transparent: true, side, polygonOffset: true, polygonOffsetFactor: -1, polygonOffsetUnits: -1 });
+  const material = materialOf(`nearest ${side}`, () => new THREE.MeshBasicMaterial({
+    colorWrite: false, transparent: true, side, polygonOffset: true, polygonOffsetFactor: -1, polygonOffsetUnits: -1,
+  }));
   const body = new THREE.Mesh(geometry, material);
   if (!deep) body.onBeforeRender = (renderer) => renderer.clearDepth(); // what is taken is seen through the model
   body.renderOrder = 3;
@@ -50,11 +53,12 @@ export class HatchLayer {
       const geometry = new THREE.BufferGeometry();
       geometry.setAttribute("position", new THREE.BufferAttribute(corners, 3));
       geometry.computeVertexNormals();
-      const material = new THREE.ShaderMaterial({
-        vertexShader: VERTEX, fragmentShader: FRAGMENT, transparent: true, depthWrite: false, depthTest: deep || isAbout, side: deep ? THREE.FrontSide : THREE.DoubleSide,
+      const material = materialOf(`hatch ${colour}`, () => new THREE.ShaderMaterial({
+        vertexShader: VERTEX, fragmentShader: FRAGMENT, transparent: true, depthWrite: false, side: deep ? THREE.FrontSide : THREE.DoubleSide,
         polygonOffset: true, polygonOffsetFactor: -1, polygonOffsetUnits: -1,
         uniforms: { tint: { value: new THREE.Vector3(...parts(colour)) }, eye: this.view.uniforms.eye, way: { value: way } },
-      });
+      }));
+      material.depthTest = deep || isAbout;
       if (isAbout) this.group.add(nearest(geometry, material.side, deep));
       const body = new THREE.Mesh(geometry, material);
       body.renderOrder = 3;
@@ -62,12 +66,11 @@ export class HatchLayer {
       this.group.add(body);
     }
     if (handle) {
-      const ball = new THREE.Mesh(
-        new THREE.SphereGeometry(Math.max(...this.view.size) * 0.016, 20, 14), new THREE.MeshBasicMaterial({ color: hex("ink"), depthTest: false }));
-      ball.position.set(...handle);
-      ball.renderOrder = 5;
-      ball.frustumCulled = false;
-      this.group.add(ball);
+      const held = ball(Math.max(...this.view.size) * 0.016, "change", hex("ink"));
+      held.position.set(...handle);
+      held.renderOrder = 5;
+      held.frustumCulled = false;
+      this.group.add(held);
     }
     this.view.draw();
   }

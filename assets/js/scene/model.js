@@ -1,7 +1,7 @@
 // The model: its facets with slopes and painted sides, its creases in ink, the chosen patch in stripes.
 import * as THREE from "three";
 import { hex } from "../colours.js";
-import { disposeOf } from "./disposing.js";
+import { disposeOf, kept } from "./disposing.js";
 import { prepareToPick } from "./picking.js";
 
 const VERTEX = `
@@ -88,6 +88,26 @@ export class ModelLayer {
   constructor(uniforms, isClosed) {
     Object.assign(this, { uniforms, isClosed, isHidden: null, stripes: null, apart: null });
     this.group.matrixAutoUpdate = false;
+    this.matt = kept(new THREE.ShaderMaterial({
+      vertexShader: VERTEX, fragmentShader: FRAGMENT, uniforms, side: isClosed ? THREE.FrontSide : THREE.DoubleSide,
+      polygonOffset: true, polygonOffsetFactor: 1, polygonOffsetUnits: 1,
+    }));
+    // What is drawn apart of it: the other side of a cut.
+    this.mattApart = kept(this.matt.clone());
+    this.mattApart.uniforms = { ...uniforms, splitSide: { value: 1 }, splitShift: { value: new THREE.Vector3() } };
+    this.mattApart.side = THREE.DoubleSide;
+    this.striped = kept(new THREE.ShaderMaterial({
+      vertexShader: VERTEX, fragmentShader: STRIPES, uniforms, transparent: true, depthWrite: false, side: THREE.DoubleSide,
+    }));
+    this.inked = kept(new THREE.LineBasicMaterial({ color: hex("ink"), transparent: true, opacity: 0.75 }));
+    this.inked.onBeforeCompile = (shader) => {
+      shader.uniforms.cutZ = uniforms.cutZ;
+      shader.uniforms.hideAbove = uniforms.hideAbove;
+      shader.vertexShader = shader.vertexShader
+        .replace("void main() {", "varying float vZ;\nvoid main() { vZ = (modelMatrix * vec4(position, 1.0)).z;");
+      shader.fragmentShader = shader.fragmentShader
+        .replace("void main() {", "uniform float cutZ; uniform bool hideAbove; varying float vZ;\nvoid main() { if (hideAbove && vZ > cutZ) discard;");
+    };
   }
 
   // Facets are given corners of their own, so that each has one normal, slope and patch.
@@ -107,24 +127,11 @@ export class ModelLayer {
     geometry.computeVertexNormals();
     geometry.setAttribute("slope", new THREE.BufferAttribute(new Float32Array(facets.length).fill(999), 1));
     prepareToPick(geometry);
-    const material = new THREE.ShaderMaterial({
-      vertexShader: VERTEX, fragmentShader: FRAGMENT, uniforms: this.uniforms, side: this.isClosed ? THREE.FrontSide : THREE.DoubleSide,
-      polygonOffset: true, polygonOffsetFactor: 1, polygonOffsetUnits: 1,
-    });
-    this.mesh = new THREE.Mesh(geometry, material);
+    this.mesh = new THREE.Mesh(geometry, this.matt);
     const lines = new THREE.BufferGeometry();
     lines.setAttribute("position", new THREE.BufferAttribute(vertices, 3));
     lines.setIndex(new THREE.BufferAttribute(creases, 1));
-    const ink = new THREE.LineBasicMaterial({ color: hex("ink"), transparent: true, opacity: 0.75 });
-    ink.onBeforeCompile = (shader) => {
-      shader.uniforms.cutZ = this.uniforms.cutZ;
-      shader.uniforms.hideAbove = this.uniforms.hideAbove;
-      shader.vertexShader = shader.vertexShader
-        .replace("void main() {", "varying float vZ;\nvoid main() { vZ = (modelMatrix * vec4(position, 1.0)).z;");
-      shader.fragmentShader = shader.fragmentShader
-        .replace("void main() {", "uniform float cutZ; uniform bool hideAbove; varying float vZ;\nvoid main() { if (hideAbove && vZ > cutZ) discard;");
-    };
-    this.ink = new THREE.LineSegments(lines, ink);
+    this.ink = new THREE.LineSegments(lines, this.inked);
     this.group.add(this.mesh, this.ink);
   }
 
@@ -183,7 +190,6 @@ export class ModelLayer {
   setSplit(plane, gap) {
     if (this.apart && (!plane || !this.mesh)) {
       this.group.remove(this.apart);
-      this.apart.material.dispose();
       this.apart = null;
     }
     this.uniforms.splitSide.value = plane ? -1 : 0;
@@ -194,10 +200,7 @@ export class ModelLayer {
     const { normal, offset } = plane;
     this.uniforms.split.value.set(...normal, offset);
     if (!this.apart) {
-      const material = this.mesh.material.clone();
-      material.uniforms = { ...this.uniforms, splitSide: { value: 1 }, splitShift: { value: new THREE.Vector3() } };
-      material.side = THREE.DoubleSide;
-      this.apart = new THREE.Mesh(this.mesh.geometry, material);
+      this.apart = new THREE.Mesh(this.mesh.geometry, this.mattApart);
       this.group.add(this.apart);
     }
     this.apart.material.uniforms.splitShift.value.set(...normal).multiplyScalar(gap);
@@ -224,10 +227,7 @@ export class ModelLayer {
     facets.forEach((f, i) => corners.set(all.subarray(9 * f, 9 * f + 9), 9 * i));
     const geometry = new THREE.BufferGeometry();
     geometry.setAttribute("position", new THREE.BufferAttribute(corners, 3));
-    this.stripes = new THREE.Mesh(geometry, new THREE.ShaderMaterial({
-      vertexShader: VERTEX, fragmentShader: STRIPES, uniforms: this.uniforms, transparent: true,
-      depthWrite: false, side: THREE.DoubleSide,
-    }));
+    this.stripes = new THREE.Mesh(geometry, this.striped);
     this.group.add(this.stripes);
   }
 

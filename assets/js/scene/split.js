@@ -2,7 +2,7 @@
 import * as THREE from "three";
 import { hex } from "../colours.js";
 import { emptied } from "./disposing.js";
-import { ring, segments } from "./lines.js";
+import { ball, ring, segments } from "./lines.js";
 
 const NEAR = 14; // pixels from a handle that still take hold of it
 const triples = (flat) => Array.from({ length: flat.length / 3 }, (_, i) => flat.slice(3 * i, 3 * i + 3));
@@ -35,11 +35,10 @@ export class SplitLayer {
     this.tip = middle.clone().addScaledVector(up, plane.reach * 0.6);
     this.group.add(segments([middle, this.tip], accent, { depthTest: false }));
     for (const [place, size] of [[middle, 0.045], [this.tip, 0.03]]) {
-      const ball = new THREE.Mesh(
-        new THREE.SphereGeometry(plane.reach * size, 20, 14), new THREE.MeshBasicMaterial({ color: accent, depthTest: false }));
-      ball.position.copy(place);
-      ball.renderOrder = 4;
-      this.group.add(ball);
+      const handle = ball(plane.reach * size, "cut", accent);
+      handle.position.copy(place);
+      handle.renderOrder = 4;
+      this.group.add(handle);
     }
   }
 

@@ -1,7 +1,7 @@
 // Parts seen together: both sides of a joint, one pulled off the other, or the other parts on the plate.
 import * as THREE from "three";
 import { parts } from "../colours.js";
-import { emptied } from "./disposing.js";
+import { emptied, materialOf } from "./disposing.js";
 
 const VERTEX = `
   uniform vec3 shift;
@@ -34,17 +34,18 @@ export class TogetherLayer {
     emptied(this.group);
     this.view.model.group.visible = !alone;
     this.view.supports.group.visible = !alone;
-    for (const { corners, colour } of bodies) {
+    for (const [i, { corners, colour }] of bodies.entries()) {
       const geometry = new THREE.BufferGeometry();
       geometry.setAttribute("position", new THREE.BufferAttribute(corners, 3));
       geometry.computeVertexNormals();
-      const material = new THREE.ShaderMaterial({
+      const material = materialOf(`body ${Math.min(i, 1)} ${colour}`, () => new THREE.ShaderMaterial({
         vertexShader: VERTEX, fragmentShader: FRAGMENT, side: THREE.DoubleSide,
         uniforms: { eye: this.view.uniforms.eye, tint: { value: new THREE.Vector3(...parts(colour)) }, shift: { value: new THREE.Vector3() } },
-      });
+      }));
+      material.uniforms.shift.value.set(0, 0, 0);
       const body = new THREE.Mesh(geometry, material);
       body.frustumCulled = false;
-      const edges = new THREE.LineSegments(new THREE.EdgesGeometry(geometry, 30), new THREE.LineBasicMaterial({ color: new THREE.Color(...parts("ink")), transparent: true, opacity: 0.7 }));
+      const edges = new THREE.LineSegments(new THREE.EdgesGeometry(geometry, 30), materialOf("edges", () => new THREE.LineBasicMaterial({ color: new THREE.Color(...parts("ink")), transparent: true, opacity: 0.7 })));
       edges.frustumCulled = false;
       this.group.add(body, edges);
     }

@@ -16,7 +16,11 @@ _FOREVER = "private, max-age=31536000, immutable"
 
 def stance_of(request, stance_id: int) -> Stance:
     """The maker's own stance, or 404."""
-    return get_object_or_404(Stance.objects.of(request.user).select_related("piece"), pk=stance_id)
+    stance = get_object_or_404(
+        Stance.objects.of(request.user).select_related("piece"), pk=stance_id
+    )
+    stance.piece.owner = request.user  # it is known, and need not be asked for again
+    return stance
 
 
 def now_of(request, stance_id: int) -> Current:

@@ -3,7 +3,6 @@
 from dataclasses import dataclass
 
 from django.db import transaction
-from django.db.models import Count, Sum
 
 from fairstand.replies import Superseded
 from printability.errors import ProcessError
@@ -171,8 +170,8 @@ def habits_of(user, key: str) -> Habits:
 
 def mark(user) -> str:
     """Changes whenever any copy does."""
-    sums = Copy.objects.filter(owner=user).aggregate(Count("pk"), Sum("revision"))
-    return f"{sums['pk__count']}/{sums['revision__sum'] or 0}"
+    revisions = Copy.objects.filter(owner=user).values_list("revision", flat=True)
+    return f"{len(revisions)}/{sum(revisions)}"
 
 
 def checked(user, noun: Noun, said) -> dict:

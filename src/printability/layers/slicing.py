@@ -35,7 +35,7 @@ __all__ = [
 _BLOCKS = 12
 # From so many facets on, starting threads costs less than they save.
 _ALONE_BELOW_FACETS = 20_000
-_ALONE_BELOW_POINTS = 30_000
+ALONE_BELOW_POINTS = 30_000
 # Loops are told apart before they are united up to so many times the points of their layer.
 _MOST_TOLD_APART = 20_000_000
 THREADS = max(1, min(4, os.cpu_count() or 1))
@@ -236,7 +236,7 @@ def _side_by_side(work: Callable, bounds: np.ndarray, points: int, overlap: int 
     it. With ``overlap``, a block begins so many layers early.
     """
     count = len(bounds) - 1
-    if points < _ALONE_BELOW_POINTS or count < 4 * THREADS:
+    if points < ALONE_BELOW_POINTS or count < 4 * THREADS:
         return [work(bounds)]
     cuts = np.linspace(0, count, THREADS + 1).astype(int)
     blocks = [bounds[max(a - overlap, 0) : b + 1] for a, b in pairwise(cuts)]

@@ -25,7 +25,7 @@ from manifold3d import JoinType
 from . import _reach_kernels
 from . import _span_kernels as _kernels
 from ._united import union_of_loops
-from .slicing import THREADS, Layers, outlines
+from .slicing import ALONE_BELOW_POINTS, THREADS, Layers, outlines
 
 __all__ = ["Hanging", "edges_of_loops", "hanging_parts", "just_inside", "layers_that_reach"]
 
@@ -128,6 +128,8 @@ def layers_that_reach(layers: Layers, under_mm2: np.ndarray, least_mm: float) ->
             under_mm2, least_mm,
         )  # fmt: skip
 
+    if len(layers.points) < ALONE_BELOW_POINTS:  # threads would take longer to begin
+        return np.flatnonzero(between((0, layers.count)))
     bounds = np.linspace(0, layers.count, 4 * THREADS + 1).astype(int)
     with ThreadPoolExecutor(THREADS) as pool:
         found = list(pool.map(between, pairwise(bounds)))
@@ -285,6 +287,11 @@ def just_inside(segs: np.ndarray, ends: np.ndarray) -> np.ndarray:
 
 def edges_of_loops(loops: list[np.ndarray]) -> np.ndarray:
     """(s, 4) float: x0, y0, x1, y1 of every edge of closed loops."""
+    loops = [loop for loop in loops if len(loop)]
     if not loops:
         return np.zeros((0, 4))
-    return np.concatenate([np.hstack([loop, np.roll(loop, -1, axis=0)]) for loop in loops])
+    start = np.concatenate(loops)
+    ends = np.cumsum([len(loop) for loop in loops])
+    end = np.roll(start, -1, axis=0)
+    end[ends - 1] = start[np.r_[0, ends[:-1]]]  # the last of a loop leads to its first
+    return np.hstack([start, end])

@@ -3,6 +3,7 @@
 import hashlib
 from dataclasses import dataclass, field, replace
 from enum import StrEnum
+from functools import cached_property
 
 __all__ = ["PROCESSES", "Process", "Rule", "Standing", "process_named"]
 
@@ -63,7 +64,7 @@ class Process:
                 return rule.value
         raise KeyError(key)
 
-    @property
+    @cached_property
     def digest(self) -> str:
         """Names the process by all that it says, whatever its key."""
         said = repr(

@@ -6,6 +6,7 @@ kind is one module that registers a `SupportKind`.
 """
 
 import math
+from bisect import bisect_right
 from collections.abc import Callable, Iterable
 from dataclasses import dataclass, field, replace
 from enum import StrEnum
@@ -231,11 +232,18 @@ class Fitted:
 
     def at_height(self, z_mm: float) -> tuple[float, float, float]:
         """The place of its spine at a height, within its ends."""
-        points = np.array(self.spine, float)
-        order = np.argsort(points[:, 2], kind="stable")
-        z = points[order, 2]
-        xy = (float(np.interp(z_mm, z, points[order, k])) for k in range(2))
-        return (*xy, float(np.clip(z_mm, z[0], z[-1])))
+        (upwards, heights), z_mm = self._upwards, float(z_mm)
+        i = bisect_right(heights, z_mm) - 1
+        if not 0 <= i < len(heights) - 1:
+            return upwards[max(i, 0)]
+        (x, y, z), (u, v, w) = upwards[i : i + 2]
+        return ((u - x) / (w - z) * (z_mm - z) + x, (v - y) / (w - z) * (z_mm - z) + y, z_mm)
+
+    @cached_property
+    def _upwards(self) -> tuple[list[tuple[float, float, float]], list[float]]:
+        """The points of its spine from the lowest up, and their heights."""
+        points = sorted((tuple(map(float, p)) for p in self.spine), key=lambda p: p[2])
+        return points, [z for _, _, z in points]
 
 
 @dataclass(eq=False)
