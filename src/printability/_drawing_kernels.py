@@ -11,8 +11,8 @@ _HAIR = 1e-6
 @compiled
 def rasterize(screen, facets, width, height):
     """Depth (infinite where empty) and facet (-1) of every pixel."""
-    depth = np.full((height, width), np.inf)
-    which = np.full((height, width), -1, np.int64)
+    depth = np.full((height, width), np.inf, np.float32)
+    which = np.full((height, width), -1, np.int32)
     for f in range(facets.shape[0]):
         ax, ay, az = screen[facets[f, 0]]
         bx, by, bz = screen[facets[f, 1]]

@@ -85,7 +85,7 @@ def drawing_png(
         across = (where[:, 0] - middle[0]) * zoom + width / 2
         down = height / 2 - (where[:, 1] - middle[1]) * zoom
         _write(picture, [text for text, _ in labels], across / scale_up, down / scale_up)
-    picture.save(out, "PNG", compress_level=4)
+    picture.save(out, "PNG", compress_level=2)
     return out.getvalue()
 
 

@@ -338,7 +338,7 @@ def test_a_change_of_a_large_part_is_worked_out_in_the_background_and_kept(bench
 
 def test_what_may_take_long_is_worked_out_in_the_background_and_sketched_at_once(client):
     """Also of a small part; cancelled in the midst of it, and quick once it is known to be."""
-    pipe = trimesh.creation.annulus(9.6, 10.4, 20, sections=200)  # a wall of 0.8 mm
+    pipe = trimesh.creation.annulus(9.6, 10.4, 20, sections=100)  # a wall of 0.8 mm
     stance = bring_in(local_maker(), binary_stl(ours(pipe), "p"), "p.stl").stances.get()
     ask = {"change": "thicken", "size": {"least_mm": 1.2}}
     about = post(client, stance.pk, "reshape/try", ask | {"is_moving": True})

@@ -288,7 +288,7 @@ def test_where_supports_weigh_much_the_cheaper_turn_is_named():
 
 def test_sharing_ends_where_no_branch_is_to_blame(monkeypatch):
     setup = Setup(process=PROCESSES["fdm"])
-    part = part_of(table(60.0), setup)
+    part = part_of(table(40.0), setup)
     found = propose(part, setup, Options(clear="risky"), fully=False)
     search = Search(part, setup, Options(clear="risky"))
     # Pillars again where tips share a shaft: there is something to be shared.
