@@ -64,8 +64,7 @@ def test_to_the_same_piece_turned_scaled_and_mirrored_places_are_kept_exactly(dr
         assert math.dist(_at(there.world, one), exact) < 1e-6
 
 
-@pytest.mark.parametrize("mirror", [False, True])
-@pytest.mark.parametrize("scale", [1.0, 1.37])
+@pytest.mark.parametrize(("mirror", "scale"), [(False, 1.37), (True, 1.0)])
 def test_to_another_file_turned_mirrored_and_scaled(draws, mirror, scale):
     here = _stood(_lump(), ("lift", {"lift_mm": 6.0}))
     pillars = _pillars(here, 8, draws)

@@ -134,7 +134,7 @@ def test_fills_by_formula_under_straight_round_and_corner_ledges(angle):
     assert too_flat(found.part.mesh, angle - 0.5) < 0.01
 
 
-@pytest.mark.parametrize("sides", [1200])
+@pytest.mark.parametrize("sides", [700])
 def test_an_underside_of_very_many_edges_is_filled_and_tapered(sides):
     pole, rim = 6.0, 13.0
     mesh = union(
