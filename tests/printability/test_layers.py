@@ -4,6 +4,7 @@ import math
 
 import numpy as np
 import pytest
+import shapely
 import trimesh
 from shapely.geometry import LinearRing, Polygon
 from shapely.ops import polygonize, unary_union
@@ -12,6 +13,7 @@ from depth import about
 from printability.errors import Cancelled, PrintabilityError
 from printability.layers import (
     Layers,
+    coarser,
     layer_count,
     layer_picture,
     layers_together,
@@ -271,3 +273,18 @@ def test_points_in_straight_outlines_go_and_nothing_else():
     found = without_straight(cut)
     assert (len(cut.points), len(found.points)) == (64 * cut.count, 32 * cut.count)
     assert found.area_mm2 == pytest.approx(cut.area_mm2, rel=1e-9)
+
+
+def test_coarser_outlines_are_off_by_no_more_than_asked(bunny):
+    fine = slice_layers(bunny, 0.5)
+    for by_mm in (0.02, 0.2, 1e6):
+        rough = coarser(fine, by_mm)
+        assert len(rough.loop_start) == len(fine.loop_start)
+        assert (rough.layer_start == fine.layer_start).all()
+        assert len(rough.points) < len(fine.points)
+        for loop in range(0, len(fine.loop_start) - 1, 7):
+            one, other = (
+                shapely.LinearRing(of.points[of.loop_start[loop] : of.loop_start[loop + 1]])
+                for of in (fine, rough)
+            )
+            assert one.hausdorff_distance(other) <= by_mm + 1e-9

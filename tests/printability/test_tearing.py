@@ -14,6 +14,8 @@ from printability.inspection import inspect_model
 from printability.layers import find_tears, slice_layers, ties_mm2, torn_regions
 from printability.process import PROCESSES
 from printability.proposing import Options, propose
+from printability.proposing.net import Net
+from printability.proposing.proposal import Search
 from printability.proposing.stands import Stands
 from printability.stance import Pose, Setup, part_of, stand
 from solids import box, ours
@@ -228,3 +230,35 @@ def test_contacts_are_bunched_at_the_single_lowest_point():
         for other in others:
             assert math.dist(other.contact_mm[:2], first.contact_mm[:2]) < 8
             assert other.contacts[0].diameter_mm == pytest.approx(heavy)
+
+
+@pytest.mark.parametrize("case", range(about(1)))
+def test_a_small_net_of_supports_judges_as_the_whole_does(draws, case):
+    """With random ones of them left out: nearly always, since the whole has the last word."""
+    wide, high = draws.uniform(18, 26), draws.uniform(6, 12)
+    slab = trimesh.creation.box((wide, 12, 3))
+    mesh = ours(slab.apply_translation((0, 0, high)).apply_transform(
+        trimesh.transformations.rotation_matrix(draws.uniform(0.1, 0.3), (1, 1, 0))))  # fmt: skip
+    setup = Setup(process=PROCESSES["resin"], pose=Pose((0, 0, draws.uniform(0, 360)), 4.0))
+    part = part_of(mesh, setup)
+    found = propose(part, setup, Options(clear="risky"), fully=False)
+    search = Search(part, setup, Options(clear="risky"))
+    assert len(found.supports) > 3
+    rule, right = setup.process, []
+    net = Net(search, search.look(found.supports)[1])
+    stays = {root for key, root in net.root.items() if root != key}
+    for keep in np.linspace(0.3, 0.95, 12):
+        # What others stand on stays.
+        left = tuple(s for s in found.supports if s.key in stays or draws.random() < keep)
+        look = search.look(left)[1]
+        for asked in (0.5, 1.0, 1.5):
+            ratios = [
+                len(find_tears(look.layers, rule["green_n_mm2"], rule["plate_n_mm2"],
+                               rule["pull_n_mm2"], 2 * near * asked)) > 0
+                for near in (0.95, 1.05)
+            ]  # fmt: skip
+            net.ask(asked)
+            judged = net.holds([s.key for s in left])
+            if ratios[0] == ratios[1] and net.lacks == 0:
+                right.append(judged != ratios[0])
+    assert np.mean(right) > 0.75, right

@@ -63,14 +63,14 @@ def find(
     overhang : Overhang, optional
         At that threshold, where it is known already.
     only : collection of str, optional
-        Kinds to look for; all without it.
+        Kinds to look for; all without it. With it nothing is noted besides.
     """
     if overhang is None:
         overhang = look.overhang(threshold_deg)
     rule = {r.key: r.value for r in look.process.rules}
     case = Case(placed, look, threshold_deg, overhang, rule)
     found: list[Finding] = []
-    notes = list(_notes(case))
+    notes = list(_notes(case)) if only is None else []
     for kind in KINDS.values():
         if only is not None and kind.key not in only:
             continue

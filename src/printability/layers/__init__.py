@@ -1,5 +1,6 @@
 """The model layer by layer: slices, areas, islands, what hangs, how it grows, what is thin."""
 
+from ._tearing import least_cuts
 from .cavities import Cup, find_cups
 from .growth import (
     Jump,
@@ -19,6 +20,7 @@ from .plane import PlaneSection, plane_section
 from .slicing import (
     THREADS,
     Layers,
+    coarser,
     goes_beyond,
     layers_between,
     layers_together,
@@ -31,12 +33,14 @@ from .slicing import (
 )
 from .spans import Hanging, edges_of_loops, hanging_parts, layers_that_reach
 from .support import LayerPicture, layer_picture
-from .tearing import Tear, find_tears, ties_mm2, torn_regions
+from .tearing import SAFE, SPECK_MM2, Tear, find_tears, ties_mm2, torn_regions
 from .thin import ThinWall, find_thin_walls, thin_places_of_layer
 from .tug import Tug, tug_of_war
 
 __all__ = [
     "FLAT_DEG",
+    "SAFE",
+    "SPECK_MM2",
     "STEP",
     "THREADS",
     "Cup",
@@ -52,6 +56,7 @@ __all__ = [
     "Tear",
     "ThinWall",
     "Tug",
+    "coarser",
     "edges_of_loops",
     "find_cups",
     "find_islands",
@@ -69,6 +74,7 @@ __all__ = [
     "layers_between",
     "layers_that_reach",
     "layers_together",
+    "least_cuts",
     "levels",
     "look_at_openings",
     "openings_above",

@@ -12,6 +12,7 @@ from functools import cached_property
 from itertools import pairwise
 
 import numpy as np
+import shapely
 
 from ..mesh import Mesh
 from . import _joining, _kernels, _regions
@@ -20,6 +21,7 @@ from .levels import hair_mm, layer_count, levels
 
 __all__ = [
     "Layers",
+    "coarser",
     "goes_beyond",
     "layers_beside",
     "layers_between",
@@ -283,6 +285,29 @@ def without_straight(layers: Layers) -> Layers:
     side leave them; nothing moves by more than a millionth of a millimetre."""
     found = _regions.without_straight(layers.points, layers.loop_start, 1e-6)
     return replace(layers, points=found[0], loop_start=found[1])
+
+
+def coarser(layers: Layers, by_mm: float) -> Layers:
+    """The same with fewer points, outlines off by no more than that (Douglas & Peucker 1973)."""
+    loops = np.diff(layers.loop_start)
+    rings = shapely.linearrings(layers.points, indices=np.repeat(np.arange(len(loops)), loops))
+    rings = np.array([*shapely.simplify(rings, by_mm, preserve_topology=False)], object)
+    points, ring = shapely.get_coordinates(rings, return_index=True)
+    # Rings end where they begin; those that fall together stay as they were.
+    count = np.bincount(ring, minlength=len(loops))
+    found = [np.zeros((0, 2))] * len(loops)
+    for i, part in zip(
+        np.flatnonzero(count), np.split(points, np.cumsum(count[count > 0])[:-1]), strict=True
+    ):
+        found[i] = part[:-1]
+    for i in np.flatnonzero(count < 4):
+        found[i] = layers.points[layers.loop_start[i] : layers.loop_start[i + 1]]
+    ends = np.cumsum([len(loop) for loop in found])
+    return replace(
+        layers,
+        points=np.ascontiguousarray(np.concatenate([np.zeros((0, 2)), *found])),
+        loop_start=np.concatenate([[0], ends]).astype(np.int64),
+    )
 
 
 def layers_between(layers: Layers, first: int, end: int) -> Layers:

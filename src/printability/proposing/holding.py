@@ -10,6 +10,7 @@ from ..layers import Layers, Tear, torn_regions
 from ..mesh import facets_by_area, spread_in
 from ..mesh.index import first_hit
 from ..supports import Fitted, Support
+from .net import Net
 from .options import MOST_CONTACTS
 from .spots import BUNCHED, LOWEST, Round, Wanted
 
@@ -21,12 +22,14 @@ __all__ = ["bunched", "held_down"]
 
 # Held a little better than asked, so that the whole agrees.
 _ASKED = {"risky": 2.06, "failing": 1.03}
-_MOST_ROUNDS, _MOST_AT_ONCE, _MOST_PLACES, _MOST_TRIED = 8, 400, 1_500, 25
+_MOST_ROUNDS, _MOST_AT_ONCE, _MOST_PLACES = 8, 400, 1_500
 # So many are bunched at the single lowest point, so far from it and from others in times their
 # shaft, tried around.
 _BUNCH, _APART, _BESIDE = 3, (1.6, 2.4, 3.2), 1.1
 _TURNS = np.radians([0, 120, 240, 60, 180, 300, 30, 150, 270, 90, 210, 330])
 _UP = np.array([0.0, 0.0, 1.0])
+# How much more is asked of the net than of the whole, where that lacks a trace.
+_ASKED_MORE = (1.0, 1.03, 1.1, 1.25)
 # As near as this to another contact there is no room for one, in times its diameter.
 _ROOM = 2.5
 
@@ -62,7 +65,7 @@ def held_down(
     for _ in range(_MOST_ROUNDS):
         look, open_ = tears_with(more)
         if not open_:
-            more = _as_few(more, lambda some: not tears_with(some)[1])
+            more = _as_few(search, more, tears_with)
             break
         job = Round(search, stands, look, wanted)
         for finding in open_:
@@ -112,21 +115,42 @@ def bunched(
     return (*supports, *(f.support for f in job.made))
 
 
-def _as_few(more, holds):
-    """Those of some supports without which it does not hold: contacts bear more than counted."""
-    low, high = 0, len(more)
-    while low < high:  # as few of the first ones as do
+def _as_few(search: "Search", more, tears_with):
+    """Those of some supports without which it does not hold: contacts bear more than counted.
+
+    They are chosen on a net of the part's own layers; the whole has the last word.
+    """
+    if not more:
+        return more
+    look, _ = tears_with(more)
+    net = Net(search, look)
+    own = [f.support.key for f in look.supports]
+    names = [s.key for s in more if s.key in own]
+    others = [key for key in own if key not in names]
+    for times in _ASKED_MORE:  # more where the whole lacks a trace
+        net.ask(times)
+        kept = names[: _first(len(names), lambda n: net.holds([*others, *names[:n]]))]
+        for key in kept[::-1][1:]:
+            search.may_stop()
+            rest = [one for one in kept if one != key]
+            if net.holds([*others, *rest]):
+                kept = rest
+        left = tuple(s for s in more if s.key in kept)
+        if not tears_with(left)[1]:
+            return left
+    return more
+
+
+def _first(count: int, is_so) -> int:
+    """The first number below a count from which on something is so, or the count."""
+    low, high = 0, count
+    while low < high:
         half = (low + high) // 2
-        if holds(more[:half]):
+        if is_so(half):
             high = half
         else:
             low = half + 1
-    more = more[:high]
-    for one in more[::-1][1:_MOST_TRIED]:
-        rest = tuple(s for s in more if s is not one)
-        if holds(rest):
-            more = rest
-    return more
+    return high
 
 
 def _hold(job: Round, finding: Finding, tear: Tear) -> None:
@@ -139,7 +163,7 @@ def _hold(job: Round, finding: Finding, tear: Tear) -> None:
         nothing = "what has just set" if each <= 0 else "the plate"
         job.give_up(finding.center_mm, f"{finding.title}: {nothing} holds nothing.")
         return
-    count = min(math.ceil(lacks / each - 1e-9), _MOST_AT_ONCE)
+    count = min(math.ceil(lacks / each - 1e-9), _MOST_AT_ONCE) - _made_for(job, tear)
     facets, places = _undersides(job, tear)
     taken = np.array([c.at_mm for c in _contacts(job)]).reshape(-1, 3)
     far = np.full(len(places), np.inf)
@@ -160,8 +184,16 @@ def _hold(job: Round, finding: Finding, tear: Tear) -> None:
             continue
         made += 1
         far = np.minimum(far, np.linalg.norm(places - places[best], axis=1))
-    if not made:
+    if not made and count > 0:
         job.give_up(finding.center_mm, f"{finding.title}: no contact finds room above it.")
+
+
+def _made_for(job: Round, tear: Tear) -> int:
+    """How many contacts made in this round hold what a cut tears off as well."""
+    at = np.array([f.contacts[0].at_mm for f in job.made if f.contacts]).reshape(-1, 3)
+    at = at[(at[:, 2] > tear.lowest_mm) & (at[:, 2] < tear.z_mm)]
+    own = _belongs(job.look.layers, tear, at, job.look.levels_of(at[:, 2]))
+    return int(own.sum())
 
 
 def _contacts(job: Round) -> list:

@@ -3,12 +3,13 @@
 import math
 from collections.abc import Callable
 from dataclasses import dataclass, replace
+from functools import cached_property
 
 import numpy as np
 
 from ..findings import Finding, Ledger, find
 from ..inspection import Inspection, inspect_between, inspect_model
-from ..layers import slice_layers
+from ..layers import Layers, coarser, slice_layers
 from ..mesh import rotation_about_axes
 from ..parts import Part
 from ..stance import Placed, Setup, stand
@@ -33,6 +34,8 @@ _MOST_ROUNDS = 8
 # Turns looked at where a proposal weighs much.
 _MOST_FLATS, _DIRECTIONS = 12, 150
 _MOST_LOOKS_KEPT = 4
+# Outlines of so many points are taken coarser where that is enough.
+_FINE_POINTS, _COARSE_MM = 200_000, 0.01
 
 
 @dataclass(frozen=True)
@@ -126,10 +129,20 @@ class Search:
             self.base.mesh, self.process, placed.standing, self.own.own_layers, sides=self.sides,
             bare=self.own,
         )  # fmt: skip
+        self._keep(name, look)
+        return placed, look
+
+    def _keep(self, name: tuple, look: Inspection) -> None:
         self._looks[name] = look
         while len(self._looks) > _MOST_LOOKS_KEPT:
             self._looks.pop(next(iter(self._looks)))
-        return placed, look
+
+    @cached_property
+    def coarse_layers(self) -> Layers:
+        """The part's own layers, coarser where they are very fine: nearly as good where areas of
+        whole layers decide."""
+        own = self.own.own_layers
+        return coarser(own, _COARSE_MM) if len(own.points) > _FINE_POINTS else own
 
     def ledger(self, placed: Placed, look: Inspection, only=CURABLE) -> Ledger:
         """Its findings, of the kinds that a contact can cure."""

@@ -1,0 +1,149 @@
+"""What holds a part to the plate, as a small net in which supports are put and left out at once."""
+
+import math
+from typing import TYPE_CHECKING
+
+import numpy as np
+from shapely import Point, Polygon
+
+from ..inspection import Inspection
+from ..layers import SAFE, SPECK_MM2, Layers, least_cuts, region_loops, ties_mm2
+from ..supports import Fitted, OnSupport, Rod
+
+if TYPE_CHECKING:
+    from .proposal import Search
+
+__all__ = ["Net"]
+
+# How far beside the outline of its layer a contact on a slope may be.
+_BESIDE_MM = 1.0
+
+
+class Net:
+    """The part's own regions as ties to the plate, and supports as ties between those.
+
+    Every support is a tie from the shaft that it stands on to the region that it touches, as
+    strong as its weakest section in a whole look; a shaft bears what is weakest below the first
+    support that is joined to it. What the film pulls at supports does not count.
+
+    Parameters
+    ----------
+    search : Search
+    look : Inspection
+        With all supports that may be put into it.
+    """
+
+    def __init__(self, search: "Search", look: Inspection):
+        layers, rule = search.coarse_layers, search.process
+        self.whole = 1.0 if search.options.clear == "failing" else SAFE
+        self.plate, self.pull = rule["plate_n_mm2"], rule["pull_n_mm2"]
+        self.layer, self.area = layers.region_layer, layers.region_area_mm2
+        self.lower, self.upper = layers.touching
+        self.ties_n = rule["green_n_mm2"] * ties_mm2(layers)
+        sections = _Sections(look)
+        self.region: dict[str, int] = {}
+        self.root: dict[str, str] = {}
+        self.tip_n: dict[str, float] = {}
+        self.shaft_n: dict[str, float] = {}
+        fitted = {one.support.key: one for one in look.supports}
+        joint = dict.fromkeys(fitted, math.inf)
+        for key, one in fitted.items():
+            self.root[key] = key
+            while True:
+                on = [end.key for end in fitted[self.root[key]].support.ends
+                      if isinstance(end, OnSupport) and end.key in fitted]  # fmt: skip
+                if not on:
+                    break
+                self.root[key] = on[-1]
+            if self.root[key] != key and one.spine:
+                joint[self.root[key]] = min(
+                    joint[self.root[key]], min(place[2] for place in one.spine)
+                )
+        for key, one in fitted.items():
+            self.shaft_n[key] = sections.weakest_n(one, joint[key])
+            if one.contacts:
+                x, y, z = one.contacts[0].at_mm
+                region = _region_at(layers, x, y, look.level(z))
+                if region >= 0:
+                    self.region[key], self.tip_n[key] = region, sections.weakest_n(one)
+        self.ask(1.0)
+
+    def ask(self, times: float) -> None:
+        """Ask for so many times what is asked of the whole."""
+        self.asked = times * self.whole
+        self.lacks = self._lacks(list(self.region))
+
+    def holds(self, keys: list[str]) -> bool:
+        """Whether it holds with some supports as well as with all."""
+        return self._lacks(keys) <= self.lacks + 1e-9
+
+    def _lacks(self, keys: list[str]) -> float:
+        keys = [key for key in keys if key in self.region]
+        roots = sorted({self.root[key] for key in keys})
+        number = {key: i for i, key in enumerate(roots)}
+        n = len(roots)
+        upper = np.concatenate([[self.region[key] + n for key in keys], self.upper + n])
+        lower = np.concatenate([[number[self.root[key]] for key in keys], self.lower + n])
+        ties = np.concatenate([[self.tip_n[key] for key in keys], self.ties_n])
+        order = np.lexsort((lower, upper))
+        shafts = np.array([self.shaft_n[key] for key in roots])
+        layer, hold, pull, *_ = least_cuts(
+            np.concatenate([np.zeros(n), self.layer]).astype(np.int64),
+            np.concatenate([shafts / self.plate, self.area]), lower[order].astype(np.int64),
+            upper[order].astype(np.int64), ties[order], self.plate, self.pull, self.asked,
+            SPECK_MM2,
+        )  # fmt: skip
+        return float((self.asked - hold / pull).sum()) if len(layer) else 0.0
+
+
+class _Sections:
+    """What sections of supports bear, by the layers of a whole look."""
+
+    def __init__(self, look: Inspection):
+        layers, rule = look.layers, look.process
+        lower, upper = layers.touching
+        area = layers.region_area_mm2
+        thinner = np.where(area[lower] < area[upper], lower, upper)
+        self.h, self.plate = layers.layer_height_mm, rule["plate_n_mm2"]
+        self.height = (layers.region_layer[thinner] + 0.5) * self.h
+        self.place = np.column_stack([layers.region_center_mm[thinner], self.height])
+        self.bears = rule["green_n_mm2"] * ties_mm2(layers)
+        self.most = float(self.bears.sum()) + 1.0
+
+    def weakest_n(self, one: Fitted, below_mm: float = math.inf) -> float:
+        """The weakest section of a support below a height, its pad on the plate among them."""
+        borne = [self.most]
+        for rod in one.members:
+            if not isinstance(rod, Rod):
+                continue
+            low, high = sorted((rod.a_mm[2], rod.b_mm[2]))
+            first, end = np.searchsorted(self.height, [low - 1e-9, min(high, below_mm) + 1e-9])
+            near = _run_through(rod, self.place[first:end], self.h)
+            borne += [float(n) for n in self.bears[first:end][near]]
+            if low <= 1e-9:
+                borne.append(math.pi * rod.r_a_mm**2 * self.plate)
+        return min(borne)
+
+
+def _region_at(layers: Layers, x: float, y: float, level: int) -> int:
+    """The region with which the part begins above a place, or the nearest beside it; or -1."""
+    loops, start = layers.loops_by_region
+    first = np.searchsorted(layers.region_layer, [level, level + 2])
+    best, found = _BESIDE_MM, -1
+    for region in range(*first):
+        x0, y0, x1, y1 = layers.loop_box_mm[loops[start[region]]]
+        if max(x0 - x, x - x1, y0 - y, y - y1) > best:
+            continue
+        outline, *holes = region_loops(layers, region)
+        apart = Polygon(outline, holes).distance(Point(x, y))
+        if apart < best:
+            best, found = apart, region
+    return found
+
+
+def _run_through(rod: Rod, places: np.ndarray, by_mm: float) -> np.ndarray:
+    """Which places lie in a rod, or beside it by no more than that."""
+    a, along = np.array(rod.a_mm), np.subtract(rod.b_mm, rod.a_mm)
+    t = np.clip((places - a) @ along / max(float(along @ along), 1e-300), 0.0, 1.0)
+    apart = np.linalg.norm(places - a - t[:, None] * along, axis=1)
+    return apart <= rod.r_a_mm + t * (rod.r_b_mm - rod.r_a_mm) + by_mm
