@@ -291,7 +291,8 @@ def coarser(layers: Layers, by_mm: float) -> Layers:
     """The same with fewer points, outlines off by no more than that (Douglas & Peucker 1973)."""
     loops = np.diff(layers.loop_start)
     rings = shapely.linearrings(layers.points, indices=np.repeat(np.arange(len(loops)), loops))
-    rings = np.array([*shapely.simplify(rings, by_mm, preserve_topology=False)], object)
+    # Where a ring begins is left out afterwards, and may be off by as much again.
+    rings = shapely.simplify(rings, by_mm / 2, preserve_topology=False)
     points, ring = shapely.get_coordinates(rings, return_index=True)
     # Rings end where they begin; those that fall together stay as they were.
     count = np.bincount(ring, minlength=len(loops))

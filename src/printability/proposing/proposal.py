@@ -35,7 +35,7 @@ _MOST_ROUNDS = 8
 _MOST_FLATS, _DIRECTIONS = 12, 150
 _MOST_LOOKS_KEPT = 4
 # Outlines of so many points are taken coarser where that is enough.
-_FINE_POINTS, _COARSE_MM = 200_000, 0.01
+_FINE_POINTS, _COARSE_MM = 200_000, 0.02
 
 
 @dataclass(frozen=True)
