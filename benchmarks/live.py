@@ -54,9 +54,19 @@ def run() -> None:
                     continue
                 start, end = ends
                 page.evaluate(WATCH, address)
+                before = _edits(page)
                 _dragged(page, start, end)
                 drawn, answered = page.evaluate("() => [told.drawn, told.answered]")
+                page.wait_for_selector("html:not([data-busy])")
+                if _edits(page) != before:  # what was turned would be turned for the next
+                    page.locator('[data-do="undo"]').first.click()
+                    page.wait_for_selector("html:not([data-busy])")
                 line(f"{name}, {what}", f"picture {_said(drawn)}", f"server {_said(answered)}")
+
+
+def _edits(page: Page) -> str:
+    """The last edit, by what would be undone."""
+    return page.locator('[data-do="undo"]').first.get_attribute("title")
 
 
 def _said(times_ms: list[float]) -> str:
