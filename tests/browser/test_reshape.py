@@ -128,7 +128,13 @@ def test_what_takes_long_is_sketched_and_given_up_for_other_numbers(server, benc
     bench.go("Reshape")
     seen = f"{VIEW}.layers.find((l) => l.handle !== undefined)?.handle"
     page.locator('[data-change="thicken"]').click()
-    bench.fill("change-least_mm", 3)
+    page.locator('[data-field="change-least_mm"]').fill("3")
+    page.keyboard.press("Enter")
+    page.locator('[data-do="cancel-change"]').click()
+    page.wait_for_function(
+        "() => document.querySelector('[data-change-problem]')?.innerText.startsWith('Stopped')"
+    )
+    assert page.locator('[data-do="take-change"]').is_disabled()
     page.locator('[data-field="change-least_mm"]').fill("1.5")
     page.keyboard.press("Enter")
     # At once a sketch beside the bar, and nothing to be taken yet.
