@@ -212,7 +212,7 @@ def places_in(part: Hanging, apart_mm: float) -> np.ndarray:
     length = np.hypot(*(edges[:, 2:] - edges[:, :2]).T)
     count = np.maximum(np.ceil(length / apart).astype(int), 1)
     which = np.repeat(np.arange(len(edges)), count)
-    t = np.concatenate([np.arange(n) / n for n in count])
+    t = (np.arange(len(which)) - (np.cumsum(count) - count)[which]) / count[which]
     along = edges[which, :2] + t[:, None] * (edges[which, 2:] - edges[which, :2])
     axes = [np.arange(a + apart / 2, b, apart) for a, b in zip(low, high, strict=True)]
     grid = np.stack(np.meshgrid(*axes), axis=-1).reshape(-1, 2)

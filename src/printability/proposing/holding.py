@@ -22,7 +22,7 @@ __all__ = ["bunched", "held_down"]
 
 # Held a little better than asked, so that the whole agrees.
 _ASKED = {"risky": 2.06, "failing": 1.03}
-_MOST_ROUNDS, _MOST_AT_ONCE, _MOST_PLACES = 8, 400, 1_500
+_MOST_ROUNDS, _MOST_AT_ONCE, _MOST_PLACES, _MOST_TRIED = 8, 400, 1_500, 100
 # So many are bunched at the single lowest point, so far from it and from others in times their
 # shaft, tried around.
 _BUNCH, _APART, _BESIDE = 3, (1.6, 2.4, 3.2), 1.1
@@ -127,13 +127,17 @@ def _as_few(search: "Search", more, tears_with):
     own = [f.support.key for f in look.supports]
     names = [s.key for s in more if s.key in own]
     others = [key for key in own if key not in names]
+
+    def holds(keys):
+        search.may_stop()
+        return net.holds([*others, *keys])
+
     for times in _ASKED_MORE:  # more where the whole lacks a trace
         net.ask(times)
-        kept = names[: _first(len(names), lambda n: net.holds([*others, *names[:n]]))]
-        for key in kept[::-1][1:]:
-            search.may_stop()
+        kept = names[: _first(len(names), lambda n: holds(names[:n]))]
+        for key in kept[::-1][1:_MOST_TRIED]:
             rest = [one for one in kept if one != key]
-            if net.holds([*others, *rest]):
+            if holds(rest):
                 kept = rest
         left = tuple(s for s in more if s.key in kept)
         if not tears_with(left)[1]:
