@@ -28,6 +28,8 @@ __all__ = ["CURABLE", "Proposal", "Search", "Unreachable", "propose"]
 
 # Kinds of finding that a contact can cure.
 CURABLE = ("island", "jump", "bridge", "ledge", "overhang", "footing", "wobble", "hold")
+# Against the pull it is held when all that hangs is.
+_BUT_FOR_HOLD = tuple(kind for kind in CURABLE if kind != "hold")
 # Those that can be judged by a few layers.
 _HANGING = ("jump", "bridge", "ledge", "overhang")
 _MOST_ROUNDS = 8
@@ -96,6 +98,7 @@ class Search:
                  base: Placed | None = None, own_layers=None):  # fmt: skip
         self.part, self.options, self.sides = part, options, sides
         self.setup = setup
+        self.kinds = CURABLE
         self._told = progress or (lambda *_: None)
         self._last = ("", 0.0)
         bare = replace(setup, supports=())
@@ -144,9 +147,9 @@ class Search:
         own = self.own.own_layers
         return coarser(own, _COARSE_MM) if len(own.points) > _FINE_POINTS else own
 
-    def ledger(self, placed: Placed, look: Inspection, only=CURABLE) -> Ledger:
-        """Its findings, of the kinds that a contact can cure."""
-        return find(placed, look, self.threshold, self.overhang, only)
+    def ledger(self, placed: Placed, look: Inspection, only=None) -> Ledger:
+        """Its findings, of the kinds that are looked for or of some."""
+        return find(placed, look, self.threshold, self.overhang, only or self.kinds)
 
     def open(self, ledger: Ledger) -> list[Finding]:
         """What of it is to be cleared."""
@@ -243,9 +246,9 @@ def propose(
         return key_of(finding) not in left_alone and (only is None or only(finding))
 
     def is_wanted(finding: Finding) -> bool:
-        # Against the pull it is held when all that hangs is, see below.
         return finding.kind != "hold" and is_asked(finding)
 
+    search.kinds = _BUT_FOR_HOLD
     for turn in range(_MOST_ROUNDS):
         wanted = [f for f in search.open(ledger) if is_wanted(f)]
         if not wanted:
@@ -266,6 +269,7 @@ def propose(
         # A branch may hold what another one held before.
         supports = made_minimal(search, shared(search, supports), is_wanted, fully)
     search.progress("Holding against the pull", 0.9)
+    search.kinds = CURABLE
     supports = bunched(search, stands, supports)
     before_pull = supports
     supports, missed = held_down(search, stands, supports, is_asked)

@@ -70,11 +70,10 @@ def shared(search: "Search", supports: tuple[Support, ...]) -> tuple[Support, ..
                 taken |= {key, trunk}
     if not made:
         return supports
-    # Against the pull it is held later, by whatever then stands.
-    before = [f for f in search.left(supports) if f.kind != "hold"]
+    before = search.left(supports)
     result = tuple(made.get(s.key, s) for s in supports)
     while made:
-        back = [f for f in search.left(result) if f.kind != "hold"]
+        back = search.left(result)
         if len(back) <= len(before):
             return result
         branches = len(made)
