@@ -30,6 +30,8 @@ _TURNS = np.radians([0, 120, 240, 60, 180, 300, 30, 150, 270, 90, 210, 330])
 _UP = np.array([0.0, 0.0, 1.0])
 # How much more is asked of the net than of the whole, where that lacks a trace.
 _ASKED_MORE = (1.0, 1.03, 1.1, 1.25)
+# Of no more than so many each is tried by the whole as well.
+_FEW = 8
 # As near as this to another contact there is no room for one, in times its diameter.
 _ROOM = 2.5
 
@@ -141,8 +143,14 @@ def _as_few(search: "Search", more, tears_with):
                 kept = rest
         left = tuple(s for s in more if s.key in kept)
         if not tears_with(left)[1]:
-            return left
-    return more
+            break
+    else:
+        return more
+    for one in left[::-1] if len(left) <= _FEW else ():
+        rest = tuple(s for s in left if s is not one)
+        if not tears_with(rest)[1]:
+            left = rest
+    return left
 
 
 def _first(count: int, is_so) -> int:
