@@ -33,6 +33,8 @@ def rasterize(screen, facets, width, height):
             low, high = _where_positive(u, du, x0, x1)
             low, high = _where_positive(v, dv, low, high)
             low, high = _where_positive(1 - u - v, -du - dv, low, high)
+            if not low <= high:  # nor where a facet is so thin that it has no weights
+                continue
             d = az + u * (bz - az) + v * (cz - az)
             for px in range(int(np.ceil(low)), int(np.floor(high)) + 1):
                 if d + px * dd < depth[py, px]:

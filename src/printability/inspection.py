@@ -348,7 +348,7 @@ class Inspection:
         """Bridges and ledges of all layers that are long enough to be listed."""
         if self.bare is not None:
             _ = self.bare.beside  # on all threads, before those ask for it
-        if len(self.reaching) < 3:
+        if len(self.reaching) < 3:  # threads would take longer to begin
             return tuple(part for k in self.reaching for part in self.hanging(k))
         with ThreadPoolExecutor(THREADS) as pool:
             return tuple(part for own in pool.map(self.hanging, self.reaching) for part in own)

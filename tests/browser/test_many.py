@@ -123,7 +123,7 @@ def test_many_drags_among_many_pillars_leave_nothing_behind(server, bench, page,
 def test_turning_and_cutting_over_and_over_draws_nothing_more(server, bench, page, demo_files):
     bench.bring_in(server, demo_files["Hide model"])
     bench.go("Turn")
-    counts = []
+    counts, programs = [], []
     for turn in range(15):
         page.evaluate(
             "([a]) => { const c = document.querySelector('[data-model]'); c.view.setPlane({lines: [[0,0,0,1,0,0,1,1,0]], reach: 9, normal: [0,0,1], origin: [0,0,a]}); c.arcs.showAngle('x', 0, a); c.arcs.clearAngle(); c.view.setPlane(null); }",
@@ -133,4 +133,7 @@ def test_turning_and_cutting_over_and_over_draws_nothing_more(server, bench, pag
             page.locator('[data-do="nudge-x"]').click()
             bench.settled()
             counts.append(_memory(page)[0])
+            programs.append(page.evaluate(f"{SHOWN}.renderer.info.programs.map((p) => p.id)"))
     assert max(counts[1:]) <= counts[1]
+    # Nor is anything compiled again.
+    assert programs[1:] == programs[1:2] * 2

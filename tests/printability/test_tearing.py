@@ -254,7 +254,7 @@ def test_a_small_net_of_supports_judges_as_the_whole_does(draws, case):
         for asked in (0.5, 1.0, 1.5):
             ratios = [
                 len(find_tears(look.layers, rule["green_n_mm2"], rule["plate_n_mm2"],
-                               rule["pull_n_mm2"], 2 * near * asked)) > 0
+                               near * asked * rule["pull_n_mm2"])) > 0
                 for near in (0.95, 1.05)
             ]  # fmt: skip
             net.ask(asked)

@@ -289,20 +289,13 @@ def without_straight(layers: Layers) -> Layers:
 
 def coarser(layers: Layers, by_mm: float) -> Layers:
     """The same with fewer points, outlines off by no more than that (Douglas & Peucker 1973)."""
-    loops = np.diff(layers.loop_start)
-    rings = shapely.linearrings(layers.points, indices=np.repeat(np.arange(len(loops)), loops))
-    # Where a ring begins is left out afterwards, and may be off by as much again.
-    rings = shapely.simplify(rings, by_mm / 2, preserve_topology=False)
-    points, ring = shapely.get_coordinates(rings, return_index=True)
-    # Rings end where they begin; those that fall together stay as they were.
-    count = np.bincount(ring, minlength=len(loops))
-    found = [np.zeros((0, 2))] * len(loops)
-    for i, part in zip(
-        np.flatnonzero(count), np.split(points, np.cumsum(count[count > 0])[:-1]), strict=True
-    ):
-        found[i] = part[:-1]
-    for i in np.flatnonzero(count < 4):
-        found[i] = layers.points[layers.loop_start[i] : layers.loop_start[i + 1]]
+    found = [layers.points[a:b] for a, b in pairwise(layers.loop_start)]
+    for i, loop in enumerate(found):
+        if len(loop) > 3:
+            # Where a ring begins is left out afterwards, and may be off by as much again.
+            ring = shapely.LinearRing(loop).simplify(by_mm / 2, preserve_topology=False)
+            points = shapely.get_coordinates(ring)[:-1]
+            found[i] = points if len(points) > 2 else loop  # one that falls together stays
     ends = np.cumsum([len(loop) for loop in found])
     return replace(
         layers,

@@ -13,7 +13,7 @@ from . import _tearing
 from ._united import union_of_loops
 from .slicing import Layers, region_loops
 
-__all__ = ["SAFE", "Tear", "find_tears", "ties_mm2", "torn_regions"]
+__all__ = ["SAFE", "SPECK_MM2", "Tear", "find_tears", "ties_mm2", "torn_regions"]
 
 # What should hold is asked to hold this many times the pull (common practice, no source).
 SAFE = 2.0
@@ -56,8 +56,6 @@ class Tear:
         Those ties: numbers of pairs that touch, or -1 - region for one on the plate.
     torn : tuple of int
         Regions of the layer that it tears off.
-    areas_mm2 : tuple of float
-        Of each tie, the largest first.
     """
 
     layer: int
@@ -71,7 +69,6 @@ class Tear:
     places_mm: tuple[tuple[float, float, float], ...]
     cut: tuple[int, ...]
     torn: tuple[int, ...]
-    areas_mm2: tuple[float, ...]
 
     @property
     def lowest_mm(self) -> float:
@@ -132,9 +129,8 @@ def _name_of(loops: list[np.ndarray]) -> bytes:
 
 
 def find_tears(
-    layers: Layers, green_n_mm2: float, plate_n_mm2: float, pull_n_mm2: float,
-    safe: float = SAFE,
-) -> tuple[Tear, ...]:  # fmt: skip
+    layers: Layers, green_n_mm2: float, plate_n_mm2: float, pull_n_mm2: float
+) -> tuple[Tear, ...]:
     """Where less than twice the pull at a layer holds it to the plate, the worst first.
 
     Regions of consecutive layers are tied by the area in which they lie on each other, those of
@@ -149,8 +145,6 @@ def find_tears(
         With supports.
     green_n_mm2, plate_n_mm2, pull_n_mm2 : float
         What a section bears, what a unit of area bears on the plate, and the film's pull.
-    safe : float
-        Cuts that bear less than this many times the pull are told.
     """
     if not len(layers.region_layer) or not pull_n_mm2:
         return ()
@@ -159,7 +153,7 @@ def find_tears(
     tie = ties_mm2(layers)
     cut_layer, hold, pull, start, weak, torn_start, torn = _tearing.least_cuts(
         np.ascontiguousarray(layers.region_layer, np.int64), area, lower, upper,
-        green_n_mm2 * tie, plate_n_mm2, pull_n_mm2, safe, SPECK_MM2,
+        green_n_mm2 * tie, plate_n_mm2, pull_n_mm2, SAFE, SPECK_MM2,
     )  # fmt: skip
     h = layers.layer_height_mm
     # Ties, then regions on the plate: how large, which region tells where, and how high.
@@ -183,7 +177,7 @@ def find_tears(
             k, (k + 0.5) * h, float(hold[c]), float(pull[c]), float(size[order].sum()), len(ties),
             bool((ties < 0).all()), tuple(middle.tolist()),
             tuple(map(tuple, place[order].tolist())), tuple(ties.tolist()),
-            tuple(torn[torn_start[c] : torn_start[c + 1]].tolist()), tuple(size[order].tolist()),
+            tuple(torn[torn_start[c] : torn_start[c + 1]].tolist()),
         )  # fmt: skip
         found.append(tear)
     return tuple(found)

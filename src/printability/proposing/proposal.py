@@ -98,7 +98,7 @@ class Search:
                  base: Placed | None = None, own_layers=None):  # fmt: skip
         self.part, self.options, self.sides = part, options, sides
         self.setup = setup
-        self.kinds = CURABLE
+        self.kinds = CURABLE  # those that are looked for
         self._told = progress or (lambda *_: None)
         self._last = ("", 0.0)
         bare = replace(setup, supports=())
