@@ -177,7 +177,7 @@ def _way(bend: Bend) -> tuple[np.ndarray, float]:
 def _under(under: Underside, points: list, over: float) -> manifold3d.Manifold:
     """The hull of places of an underside and of what is so low under them."""
     places = np.array([p for p, _ in points])
-    top = under.heights(places + 1e-6 * (places.mean(axis=0) - places))
+    top = under.heights(places + 1e-6 * (places.mean(axis=0) - places))[0]
     known = np.isfinite(top)
     if not known.any():
         return manifold3d.Manifold()
@@ -329,10 +329,10 @@ def _fanned(under, at, far, i, e, turn, rim, loose, strict, shadow, size) -> lis
         # Heights a hair inside its rim.
         inset = min(5 * _CLOSE * size, reach / 4)
         places = at[i] + way * np.clip(along, inset, max(reach - inset, inset))[:, None]
-        own = under.heights(places)
+        own = under.heights(places)[0]
         # Along the rim, a hair to the side of it.
         beside = np.array([way[1], -way[0]]) * math.copysign(5 * _CLOSE * size, turn)
-        own = np.where(np.isfinite(own), own, under.heights(places + beside))
+        own = np.where(np.isfinite(own), own, under.heights(places + beside)[0])
         ok = np.isfinite(own)
         if reach <= 1e-5 * size or not ok.any():
             found.append(Ray(at[i], way, z, 0.0, np.zeros(1), np.array([z]), -1, True))

@@ -24,6 +24,12 @@ _AS_LONG, _LEAST_COS = 1.04, math.cos(math.radians(4.01))
 # At outer corners of a wall, where a fill ends in a point: so far it reaches back into the wall,
 # and so far out all ways share one piece; nearer, every two of them would cross.
 _CORNER_MM, _CORE_MM, _FEW_WAYS = 0.3, 0.1, 4
+# A hole in the wall no wider than this is passed by what stands beside it; a wall that ends no
+# farther than that above what is needed of it is deep enough; so often edges are parted, the later
+# times passed whole (ours).
+_SMALL_MM, _SHALLOW_MM, _STUB_MM, _MOST_PASSES, _LOOKED_AT = 4.0, 0.02, 0.5, 20, 25
+# Two ways beside each other of which one is shorter than so much of the other end at a ridge (ours).
+_ALIKE = 0.5
 # Whether a fill stays, or is a support that is broken off.
 HOLDS = ("stays", "breaks off")
 # Of a part with so few facets what breaks off takes less than about a second (measured).
@@ -129,6 +135,9 @@ def _thinned(row: list[Ray]) -> list[Ray]:
 
 def _further_pieces(one: Ray, other: Ray, first: int, slope: float, over: float) -> list[list]:
     """Profiles beyond that place: what is there asks for less, but for something."""
+    reach = sorted((one.reach, other.reach))
+    if reach[0] < _ALIKE * reach[1]:  # at a ridge: what lies beyond it is filled from there
+        return []
     count = min(len(one.at), len(other.at))
     lows = []
     for ray in (one, other):
@@ -159,34 +168,111 @@ def deep_enough(ground: Ground, under: Underside, slope: float):
     EditError
         If nothing is left that holds it.
     """
-    while len(under.held):
+    for turn in range(_MOST_PASSES):
+        if not len(under.held):
+            break
         rays = rays_of(under, is_sketch=ground.is_sketch)
-        if ground.is_sketch:
+        shallow = _shallow(ground, under, rays, slope)
+        if not shallow:
             return under, rays
-        flat = [ray for row in rays for ray in row if not ray.is_corner and ray.reach > 0]
-        ends = _walls_end(ground, flat)
-        short, count = np.zeros(len(under.held)), np.zeros(len(under.held))
-        for ray, end in zip(flat, ends, strict=True):
-            count[ray.edge] += 1
-            short[ray.edge] += max(_least(ray, slope)[0], ground.lowest) < end - 1e-3
-        # Over a small hole in the wall it is held beside that.
-        weak = short > 0.5 * count
-        if not weak.any():
-            return under, rays
-        under = under.passing(weak)
+        if turn > _MOST_PASSES // 2:
+            shallow = dict.fromkeys(shallow, [(0.0, 1.0)])
+        under = under.passing(shallow)
     raise EditError(
         "Nothing beside it holds this underside deep enough, so a fill would end in the air; "
         "stand it on a pillar."
     )
 
 
-def _walls_end(ground: Ground, rays: list[Ray]) -> np.ndarray:
-    """(r,) float: down to which height there is wall where each way begins."""
+def _shallow(ground: Ground, under: Underside, rays, slope: float) -> dict:
+    """Stretches of held edges where the wall ends above what a fill needs of it there."""
+    every = [ray for row in rays for ray in row if ray.reach > 0]
+    if not every:
+        return {}
+    segments = under.held_segments
+    along = segments[:, 2:] - segments[:, :2]
+    length = np.maximum(np.linalg.norm(along, axis=1), 1e-300)
+    along = along / length[:, None]
+    edge = np.array([ray.edge for ray in every])
+    needs = np.array([max(_least(ray, slope)[0], ground.lowest) for ray in every])
+    foot, level = np.array([ray.foot for ray in every]), np.array([ray.foot_z for ray in every])
+    is_corner = np.array([ray.is_corner for ray in every])
+    at = ((foot - segments[edge, :2]) * along[edge]).sum(axis=1) / length[edge]
+    corner = np.where(at > 0.5, under.held[edge, 1], under.held[edge, 0])  # the nearer end
+    starts, ends = set(under.held[:, 0].tolist()), set(under.held[:, 1].tolist())
+    by = 2 * ground.over_mm
+    inward = np.stack([along[:, 1], -along[:, 0]], axis=1)
+    # A little into the wall, and from the ends of an edge into it.
+    inside = np.clip(at, by / length[edge], 1 - by / length[edge])
+    inside = np.where(length[edge] > 2 * by, inside, 0.5)
+    places = segments[edge, :2] + along[edge] * (inside * length[edge])[:, None] - by * inward[edge]
+    lack = _walls_end(ground, places, level) - needs
+    found: dict[int, list] = {}
+    for k, (first, last) in enumerate(under.held.tolist()):
+        goes_on = first in ends, last in starts
+        own = np.flatnonzero((edge == k) & ~is_corner)
+        own = own[np.argsort(at[own], kind="stable")]
+        stretches = [
+            (a, b) for a, b in _above(at[own], lack[own])
+            # Over a small hole in the wall it is held beside that.
+            if (b - a) * length[k] > _SMALL_MM or b - a > 0.5
+            or (a <= 0 and not goes_on[0]) or (b >= 1 and not goes_on[1])
+        ]  # fmt: skip
+        for end in (0, 1):
+            fan = is_corner & (corner == int(under.held[k, end]))
+            if not fan.any() or lack[fan].max() <= _SHALLOW_MM:
+                continue
+            # Farther back on it, to where it is as deep as the ways from its end need it.
+            t = np.linspace(1 - end, end, _LOOKED_AT)[:-1]
+            back = segments[k, :2] + along[k] * (t * length[k])[:, None] - by * inward[k]
+            z = under.mesh.vertices[under.held[k], 2]
+            deep = _walls_end(ground, back, z[0] + t * (z[1] - z[0])) <= needs[fan].min()
+            to = t[np.flatnonzero(deep)[-1]] if deep.any() else 1 - end
+            stretches.append((min(to, end), max(to, end)))
+        if stretches:
+            found[k] = _joined(stretches, _STUB_MM / length[k])
+    return found
+
+
+def _above(at: np.ndarray, lack: np.ndarray) -> list[tuple[float, float]]:
+    """Stretches, 0 to 1, along which the wall lacks depth, between places looked at."""
+    short = lack > _SHALLOW_MM
+    if not short.any():
+        return []
+    found, begun = [], 0.0 if short[0] else None
+    for i in range(1, len(at)):
+        if short[i] == short[i - 1]:
+            continue
+        part = (lack[i - 1] - _SHALLOW_MM) / (lack[i - 1] - lack[i])
+        to = float(at[i - 1] + min(max(part, 0.02), 0.98) * (at[i] - at[i - 1]))
+        if short[i]:
+            begun = to
+        else:
+            found.append((begun, to))
+            begun = None
+    if begun is not None:
+        found.append((begun, 1.0))
+    return found
+
+
+def _joined(stretches: list[tuple[float, float]], stub: float) -> list[tuple[float, float]]:
+    """The same in order, without overlaps or shorter stubs between them or at an end."""
+    out = [(0.0, 0.0)]
+    for a, b in [*sorted(stretches), (1.0, 1.0)]:
+        if a <= out[-1][1] + stub:
+            out[-1] = (out[-1][0], max(out[-1][1], b))
+        else:
+            out.append((a, b))
+    return [(a, b) for a, b in out if b > a]
+
+
+def _walls_end(ground: Ground, places: np.ndarray, level: np.ndarray) -> np.ndarray:
+    """(r,) float: down to which height there is wall below places a little inside it."""
     mesh = ground.mesh
     normals = facet_normals(mesh)
-    start = np.array([ray.place(-2 * ground.over_mm, ray.foot_z - 1e-3) for ray in rays])
-    out = np.full(len(rays), ground.lowest)
-    if not len(rays):
+    start = np.column_stack([places, level - 1e-3])
+    out = np.full(len(start), ground.lowest)
+    if not len(start):
         return out
     hit = first_hits(mesh.index, start, (0.0, 0.0, -1.0), 0.0)
     for i in np.flatnonzero(hit >= 0):
@@ -222,8 +308,8 @@ def fill_of(ground: Ground, place, angle_deg: float) -> list[manifold3d.Manifold
         pieces = []
         if not core or max(one.at[i], other.at[j]) > core:
             pieces = [_foot_piece(one, other, (a, b), (i, j), slope, over, core)]
-        if max(i, j) < min(len(one.at), len(other.at)) - 1:
-            pieces += _further_pieces(one, other, max(i, j), slope, over)
+        if min(i, j) < min(len(one.at), len(other.at)) - 1:
+            pieces += _further_pieces(one, other, min(i, j), slope, over)
         return pieces
 
     def filled(row: list[Ray]) -> list[manifold3d.Manifold]:
@@ -266,12 +352,11 @@ def _behind_corners(ground: Ground, under: Underside, rays, slope: float, filled
         long = float(np.linalg.norm(bend.at - bend.foot))
         way = (bend.at - bend.foot) / max(long, 1e-300)
         top = float(
-            np.nan_to_num(under.heights((bend.foot + way * min(1e-3, long))[None])[0], nan=least)
+            np.nan_to_num(under.heights((bend.foot + way * min(1e-3, long))[None])[0][0], nan=least)
         )
-        foot = Ray(bend.foot, way, top, long, np.zeros(1), np.zeros(1), bend.edge)
-        holds.append(
-            max(least - slope * long, ground.lowest) >= _walls_end(ground, [foot])[0] - 1e-3
-        )
+        inside = bend.foot - 2 * ground.over_mm * way
+        wall = _walls_end(ground, inside[None], np.array([top]))[0]
+        holds.append(max(least - slope * long, ground.lowest) >= wall - 1e-3)
     if not all(holds):
         # The wall is not deep enough: it is left as it is, and the inspection tells.
         return []

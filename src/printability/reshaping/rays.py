@@ -126,7 +126,7 @@ def rays_of(under: Underside, beyond_mm: float = 0.0, is_sketch: bool = False) -
     feet, ways = np.array([b.foot for b in begun]), np.array([b.way for b in begun])
     near = 1e-7 * _size(under)
     # Those along its ends run a hair inside: along a rim of many edges they would meet one.
-    feet = feet - 1e-5 * _size(under) * np.array([b.outer for b in begun])
+    feet = feet - 1e-5 * _size(under) * np.array([b.beside for b in begun])
     reach = _kernels.reaches(
         np.ascontiguousarray(feet), np.ascontiguousarray(ways), under.held_segments,
         under.around, near, RIDGE * _size(under),
@@ -138,7 +138,11 @@ def rays_of(under: Underside, beyond_mm: float = 0.0, is_sketch: bool = False) -
     inside = along.copy()
     inside[:, 0], inside[:, -1] = 1e-5 * reach, reach * (1 - 1e-5)
     places = feet[:, None] + ways[:, None] * inside[:, :, None]
-    own = under.heights(places.reshape(-1, 2)).reshape(along.shape)
+    own, is_flat = (
+        found.reshape(along.shape) for found in under.heights(places.reshape(-1, 2))
+    )
+    # Steeper ones that a way gets to from flat ones hold themselves; there it goes on through them.
+    own[~is_flat & is_flat[:, :1]] = np.nan
     out: list[list[Ray]] = [[] for _ in range(begun[-1].row + 1)]
     for i, one in enumerate(begun):
         ok = np.isfinite(own[i])
@@ -146,6 +150,8 @@ def rays_of(under: Underside, beyond_mm: float = 0.0, is_sketch: bool = False) -
             at, heights = np.zeros(1), np.array([one.z])
         else:
             at, heights = along[i][ok], own[i][ok]
+            if abs(heights[0] - one.z) < 1e-4 * reach[i]:  # looked at a hair beside it
+                heights[0] = one.z
             if at[0] > near:
                 at, heights = np.append(0.0, at), np.append(one.z, heights)
         foot = one.foot + beyond_mm * one.outer
@@ -171,7 +177,7 @@ class _Begun:
     """Where a way begins: its foot and height, in which row, on which edge.
 
     ``outer`` points along the hinge away from the underside where that ends beside it, else it
-    is zero.
+    is zero; it runs a hair to the other side of what ``beside`` points to.
     """
 
     foot: np.ndarray
@@ -181,6 +187,7 @@ class _Begun:
     edge: int
     is_corner: bool
     outer: np.ndarray
+    beside: np.ndarray
 
 
 def _size(under: Underside) -> float:
@@ -197,30 +204,55 @@ def _begun(under: Underside, is_sketch: bool) -> list[_Begun]:
     stops, fans = _stops(under, held, length, _size(under), is_sketch)
     follows = {int(a): k for k, (a, _) in enumerate(under.held.tolist())}
     ends = {int(b) for _, b in under.held.tolist()}
+    # Where what goes on from its end is passed, ways fan out from that end.
+    loose_first, loose_last = ({int(v) for v in under.passed[:, i]} for i in (1, 0))
+    passed: dict[int, list] = {}
+    for (first, last), (a, b, c, d) in zip(
+        under.passed.tolist(), under.segments(under.passed).tolist(), strict=True
+    ):
+        passed.setdefault(first, []).append((a, b, c, d))
+        passed.setdefault(last, []).append((c, d, a, b))
     begun: list[_Begun] = []
     row, nothing = 0, np.zeros(2)
+
+    def fan_out(k: int, at: int, one, two, beside=nothing):
+        nonlocal row
+        i = 1 if at == int(under.held[k, 1]) else 0
+        corner = held[k, 2 * i : 2 * i + 2]
+        through = [p - corner for p in fans.get(at, ())]
+        for a, b, c, d in passed.get(at, ()):
+            # On both sides of what is passed: heights jump there.
+            way = np.array([c - a, d - b])
+            across = np.array([-way[1], way[0]]) * 2 * _SAME_WAY
+            through += [way - across, way + across]
+        for way in _fan(one, two, through):
+            begun.append(_Begun(corner, way, float(z[k, i]), row, k, True, nothing, beside))
+        row += 1
+
     for k in range(len(held)):
         first, last = (int(v) for v in under.held[k])
         a, b = held[k, :2], held[k, 2:]
         on = (b - a) / length[k]
+        if first not in ends and first in loose_first:
+            fan_out(k, first, -inward[k], inward[k], on)
         for i, t in enumerate(stops[k]):
-            outer = nothing
+            outer = beside = nothing
             if i == 0 and first not in ends:
-                outer = -on
+                outer, beside = (nothing if first in loose_first else -on), -on
             elif i == len(stops[k]) - 1 and last not in follows:
-                outer = on
+                outer, beside = (nothing if last in loose_last else on), on
             level = float(z[k, 0] + t * (z[k, 1] - z[k, 0]))
-            begun.append(_Begun(a + t * (b - a), inward[k], level, row, k, False, outer))
+            begun.append(_Begun(a + t * (b - a), inward[k], level, row, k, False, outer, beside))
         row += 1
         other = follows.get(last)
+        if other is None and last in loose_last:
+            fan_out(k, last, inward[k], -inward[k], -on)
         if other is None or other == k:
             continue
         one, two = inward[k], inward[other]
         turn = one[0] * two[1] - one[1] * two[0]
         if turn > 1e-9 or (abs(turn) <= 1e-9 and one @ two < 0):
-            for way in _fan(one, two, [p - b for p in fans.get(last, ())]):
-                begun.append(_Begun(b, way, float(z[k, 1]), row, k, True, nothing))
-            row += 1
+            fan_out(k, last, one, two)
     return begun
 
 
@@ -243,10 +275,12 @@ def _crossed(feet, ways, segments: np.ndarray) -> np.ndarray:
 def _looked_at(under: Underside, feet, ways, reach) -> np.ndarray:
     """(r, k) float: distances along ways at which heights are looked at.
 
-    Evenly, and on both sides of edges that they go on over: there the height jumps.
+    Evenly, and on both sides of edges that they go on over: there the height jumps or bends.
     """
     along = reach[:, None] * np.linspace(0, 1, LOOKED_AT)
-    over = np.concatenate([under.segments(under.passed), under.segments(under.rounded)])
+    over = np.concatenate(
+        [under.segments(edges) for edges in (under.passed, under.rounded, under.kinks)]
+    )
     if not len(over):
         return along
     t = _crossed(feet, ways, over)

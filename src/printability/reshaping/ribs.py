@@ -309,13 +309,13 @@ def _rib(
     # Over its whole thickness: the lowest of the rim, so that nothing of the rib stands out.
     sides = np.array([-0.5, 0.0, 0.5]) * thick
     tips = [foot + out * (reach - 10 * near) + along * s for s in sides]
-    tip = under.heights(np.array(tips))
+    tip = under.heights(np.array(tips))[0]
     tip = float(np.nanmin(tip)) if np.isfinite(tip).any() else math.nan
     if not math.isfinite(tip):
         return None
     top = np.linspace(near, reach - 10 * near, _RIB_STEPS)
     heights = np.array(
-        [under.heights(foot + out * top[:, None] + along * s) for s in sides]
+        [under.heights(foot + out * top[:, None] + along * s)[0] for s in sides]
     )  # fmt: skip
     over = np.nanmax(np.where(np.isfinite(heights), heights, -np.inf), axis=0)
     over = np.where(np.isfinite(over), over, np.interp(top, [top[0], top[-1]], [tip, tip]))

@@ -36,6 +36,8 @@ class Underside:
         Edges, as vertices, beyond which the surface goes down: what holds it.
     free : (e, 2) int
         Edges at which it ends.
+    threshold_deg : float
+        What is flatter than this is flat.
     passed : (p, 2) int
         Edges that hold it too little to count, over which ways go on.
     rounded : (b, 2) int
@@ -50,6 +52,7 @@ class Underside:
     facets: np.ndarray
     held: np.ndarray
     free: np.ndarray
+    threshold_deg: float
     passed: np.ndarray = field(default_factory=lambda: np.zeros((0, 2), int))
     rounded: np.ndarray = field(default_factory=lambda: np.zeros((0, 2), int))
     radius_mm: float = 0.0
@@ -75,6 +78,20 @@ class Underside:
         return self.segments(np.concatenate([self.held, self.free]))
 
     @cached_property
+    def kinks(self) -> np.ndarray:
+        """(k, 2) int: edges between what is flat of it and what is steep."""
+        mesh = self.mesh
+        flat = np.zeros(len(mesh.facets), np.int8)  # 1 where it is flat, -1 where it is steep
+        flat[self.facets] = np.where(
+            -_normals(self.own)[:, 2] > _flat_nz(self.threshold_deg), 1, -1
+        )
+        if flat.min() == 0 or flat.max() == 0:
+            return np.zeros((0, 2), int)
+        half = np.flatnonzero(np.repeat(flat == 1, 3))
+        half = half[(mesh.twin[half] >= 0) & (flat[mesh.twin[half] // 3] == -1)]
+        return np.stack([mesh.facets.ravel()[half], _next_vertex(mesh, half)], axis=1)
+
+    @cached_property
     def openings(self) -> list[np.ndarray]:
         """Rims of holes through it that nothing holds, (n, 2) each, seen from above."""
         found = []
@@ -95,27 +112,57 @@ class Underside:
         if not len(self.passed) or not len(rim):
             return rim
         # What lies straight above or below an edge that is passed is passed as well.
-        middles = np.ascontiguousarray((rim[:, :2] + rim[:, 2:]) / 2)
-        far, _, _ = _kernels.distances(middles, self.segments(self.passed))
         held = {tuple(one) for one in self.held_segments.tolist()}
         close = 1e-6 * max(float(np.ptp(rim.reshape(-1, 2), axis=0).max()), 1e-9)
-        keep = (far > close) | [tuple(one) in held for one in rim.tolist()]
-        return rim[keep]
+        passed = self.segments(self.passed)
+        left = [
+            [one] if tuple(one) in held else _beside(np.array(one), passed, close)
+            for one in rim.tolist()
+        ]
+        return np.array([one for some in left for one in some]).reshape(-1, 4)
 
-    def passing(self, edges: np.ndarray) -> "Underside":
-        """The same with some of its held edges passed; (h,) bool."""
+    def passing(self, stretches: dict[int, list[tuple[float, float]]]) -> "Underside":
+        """The same with stretches of its held edges passed: from where to where, 0 to 1."""
+        vertices, more = self.mesh.vertices, []
+        held, passed = [], self.passed.tolist()
+        for k, (first, last) in enumerate(self.held.tolist()):
+            at, ends = first, stretches.get(k, [])
+            for start, end in ends:
+                between = []
+                for t in (start, end):
+                    if 0 < t < 1:
+                        between.append(len(vertices) + len(more))
+                        more.append(vertices[first] + t * (vertices[last] - vertices[first]))
+                    else:
+                        between.append(first if t <= 0 else last)
+                if between[0] != at:
+                    held.append((at, between[0]))
+                passed.append(tuple(between))
+                at = between[1]
+            if at != last:
+                held.append((at, last))
+        if more:
+            vertices = np.concatenate([vertices, more])
         return replace(
-            self, held=self.held[~edges],
-            passed=np.concatenate([self.passed, self.held[edges]]),
+            self, mesh=Mesh(vertices, self.mesh.facets),
+            held=np.array(held, int).reshape(-1, 2), passed=np.array(passed, int).reshape(-1, 2),
         )  # fmt: skip
 
-    def heights(self, points: np.ndarray) -> np.ndarray:
-        """(n,) float: of the underside over places of the plane; NaN where there is none."""
+    def heights(self, points: np.ndarray) -> tuple[np.ndarray, np.ndarray]:
+        """Of the underside over places of the plane.
+
+        Returns
+        -------
+        height_mm : (n,) float
+            NaN where there is none.
+        is_flat : (n,) bool
+            Whether it is flatter there than the angle.
+        """
         own = self.own
         low = float(own.vertices[own.facets, 2].min()) - 1.0
         origins = np.column_stack([points, np.full(len(points), low)])
         hit = first_hits(own.index, origins, (0.0, 0.0, 1.0), 0.0)
-        out = np.full(len(points), np.nan)
+        out, is_flat = np.full(len(points), np.nan), np.zeros(len(points), bool)
         found = hit >= 0
         a = own.vertices[own.facets[hit[found], 0]]
         n = _normals(own)[hit[found]]
@@ -123,7 +170,34 @@ class Underside:
         out[found] = a[:, 2] - (
             n[:, 0] * (at[:, 0] - a[:, 0]) + n[:, 1] * (at[:, 1] - a[:, 1])
         ) / n[:, 2]  # fmt: skip
-        return out
+        is_flat[found] = -n[:, 2] > _flat_nz(self.threshold_deg)
+        return out, is_flat
+
+
+def _flat_nz(threshold_deg: float) -> float:
+    return float(np.cos(np.radians(threshold_deg - 0.01)))
+
+
+def _beside(one: np.ndarray, others: np.ndarray, close: float) -> list[np.ndarray]:
+    """Of a segment what does not lie along others of the plane, each (4,)."""
+    a, along = one[:2], one[2:] - one[:2]
+    long = float(np.hypot(*along))
+    if long <= close:
+        return [one]
+    way = along / long
+    ends = others.reshape(-1, 2, 2) - a
+    on, off = ends @ way, np.abs(ends @ np.array([-way[1], way[0]]))
+    spans = np.sort(on[(off <= close).all(axis=1)], axis=1)
+    left, at = [], 0.0
+    for first, last in spans[np.argsort(spans[:, 0])]:
+        if first > at + close:
+            left.append((at, min(float(first), long)))
+        at = max(at, float(last))
+        if at >= long - close:
+            break
+    else:
+        left.append((at, long))
+    return [np.concatenate([a + way * s, a + way * e]) for s, e in left if e > s]
 
 
 def held_by_nearest_side(under: Underside, at: np.ndarray) -> Underside:
@@ -168,7 +242,7 @@ def _normals(mesh: Mesh) -> np.ndarray:
 def flat_undersides(mesh: Mesh, threshold_deg: float) -> np.ndarray:
     """(m,) bool: facets that face down and are flatter than the threshold, as seen from above."""
     down = -_normals(mesh)[:, 2]
-    return down > np.cos(np.radians(threshold_deg - 0.01))
+    return down > _flat_nz(threshold_deg)
 
 
 def underside_at(
@@ -203,7 +277,7 @@ def underside_at(
     rim = _rim(mesh, inside)
     down = _goes_down(mesh, rim)
     ends = np.stack([mesh.facets.ravel()[rim], _next_vertex(mesh, rim)], axis=1)
-    return Underside(mesh, np.flatnonzero(inside), ends[down], ends[~down])
+    return Underside(mesh, np.flatnonzero(inside), ends[down], ends[~down], threshold_deg)
 
 
 def with_its_end(under: Underside, threshold_deg: float) -> Underside:
