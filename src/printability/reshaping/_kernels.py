@@ -93,10 +93,15 @@ def until_shorter(places, own, corners, far, which, held, rim):
 
 @compiled
 def _distance(px, py, segments):
+    """To the nearest segment, not counting those that are seen from behind, on their left."""
     best = np.inf
     for s in range(segments.shape[0]):
-        d2, _ = _to_segment(px, py, segments[s])
-        best = min(best, d2)
+        d2, t = _to_segment(px, py, segments[s])
+        if d2 < best:
+            ax, ay, bx, by = segments[s]
+            left = (bx - ax) * (py - ay) - (by - ay) * (px - ax)
+            if left <= 0.0 or t <= 0.0 or t >= 1.0:
+                best = d2
     return np.sqrt(best)
 
 

@@ -149,11 +149,13 @@ def rays_of(under: Underside, beyond_mm: float = 0.0, is_sketch: bool = False) -
         if reach[i] <= near or not ok.any():
             at, heights = np.zeros(1), np.array([one.z])
         else:
-            at, heights = along[i][ok], own[i][ok]
-            if abs(heights[0] - one.z) < 1e-4 * reach[i]:  # looked at a hair beside it
-                heights[0] = one.z
-            if at[0] > near:
-                at, heights = np.append(0.0, at), np.append(one.z, heights)
+            # As many places on every way, those beside each other on both; what is unknown beyond
+            # its last known one has no length.
+            last = int(np.flatnonzero(ok)[-1])
+            at = np.minimum(along[i], along[i][last])
+            if abs(own[i, 0] - one.z) < 1e-4 * reach[i] or not ok[0]:
+                own[i, 0], ok[0] = one.z, True  # looked at a hair beside it
+            heights = np.interp(at, along[i][ok], own[i][ok])
         foot = one.foot + beyond_mm * one.outer
         out[one.row].append(
             Ray(
