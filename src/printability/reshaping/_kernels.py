@@ -100,7 +100,7 @@ def _distance(px, py, segments):
         if d2 < best:
             ax, ay, bx, by = segments[s]
             left = (bx - ax) * (py - ay) - (by - ay) * (px - ax)
-            if left <= 0.0 or t <= 0.0 or t >= 1.0:
+            if left <= 1e-5 * np.hypot(bx - ax, by - ay) or t <= 0.0 or t >= 1.0:
                 best = d2
     return np.sqrt(best)
 

@@ -28,7 +28,8 @@ _CORNER_MM, _CORE_MM, _FEW_WAYS = 0.3, 0.1, 4
 # farther than that above what is needed of it is deep enough; so often edges are parted, the later
 # times passed whole (ours).
 _SMALL_MM, _SHALLOW_MM, _STUB_MM, _MOST_PASSES, _LOOKED_AT = 4.0, 0.02, 0.5, 20, 25
-# Two ways beside each other of which one is shorter than so much of the other end at a ridge (ours).
+# Where one of two ways beside each other is shorter than so much of the other, they end at a ridge
+# (ours).
 _ALIKE = 0.5
 # Whether a fill stays, or is a support that is broken off.
 HOLDS = ("stays", "breaks off")
@@ -157,11 +158,12 @@ def _further_pieces(one: Ray, other: Ray, first: int, slope: float, over: float)
     return pieces
 
 
-def deep_enough(ground: Ground, under: Underside, slope: float):
+def deep_enough(ground: Ground, under: Underside, slope: float, in_parts: bool = True):
     """An underside with what holds it deep enough for a fill, and the ways from that.
 
-    A wall that ends above the lowest that a fill would need of it holds nothing there: ways go on
-    over it to what is behind.
+    A wall that is not there at the lowest that a fill would need of it holds nothing there: ways
+    go on over it to what is behind. Unless ``in_parts``, edges hold as a whole or not at all, as
+    most of their length does.
 
     Raises
     ------
@@ -173,10 +175,12 @@ def deep_enough(ground: Ground, under: Underside, slope: float):
             break
         rays = rays_of(under, is_sketch=ground.is_sketch)
         shallow = _shallow(ground, under, rays, slope)
+        if not in_parts:
+            shallow = {k: parts for k, parts in shallow.items() if _length(parts) > 0.5}
         if not shallow:
             return under, rays
-        if turn > _MOST_PASSES // 2:
-            shallow = dict.fromkeys(shallow, [(0.0, 1.0)])
+        if not in_parts or turn > _MOST_PASSES // 2:
+            shallow = {k: [(0.0, 1.0)] for k in shallow}
         under = under.passing(shallow)
     raise EditError(
         "Nothing beside it holds this underside deep enough, so a fill would end in the air; "
@@ -185,7 +189,7 @@ def deep_enough(ground: Ground, under: Underside, slope: float):
 
 
 def _shallow(ground: Ground, under: Underside, rays, slope: float) -> dict:
-    """Stretches of held edges where the wall ends above what a fill needs of it there."""
+    """Stretches of held edges where there is no wall at the height where a fill begins."""
     every = [ray for row in rays for ray in row if ray.reach > 0]
     if not every:
         return {}
@@ -195,7 +199,7 @@ def _shallow(ground: Ground, under: Underside, rays, slope: float) -> dict:
     along = along / length[:, None]
     edge = np.array([ray.edge for ray in every])
     needs = np.array([max(_least(ray, slope)[0], ground.lowest) for ray in every])
-    foot, level = np.array([ray.foot for ray in every]), np.array([ray.foot_z for ray in every])
+    foot = np.array([ray.foot for ray in every])
     is_corner = np.array([ray.is_corner for ray in every])
     at = ((foot - segments[edge, :2]) * along[edge]).sum(axis=1) / length[edge]
     corner = np.where(at > 0.5, under.held[edge, 1], under.held[edge, 0])  # the nearer end
@@ -206,7 +210,7 @@ def _shallow(ground: Ground, under: Underside, rays, slope: float) -> dict:
     inside = np.clip(at, by / length[edge], 1 - by / length[edge])
     inside = np.where(length[edge] > 2 * by, inside, 0.5)
     places = segments[edge, :2] + along[edge] * (inside * length[edge])[:, None] - by * inward[edge]
-    lack = _walls_end(ground, places, level) - needs
+    lack = _lacks(ground, places, needs)
     found: dict[int, list] = {}
     for k, (first, last) in enumerate(under.held.tolist()):
         goes_on = first in ends, last in starts
@@ -225,13 +229,16 @@ def _shallow(ground: Ground, under: Underside, rays, slope: float) -> dict:
             # Farther back on it, to where it is as deep as the ways from its end need it.
             t = np.linspace(1 - end, end, _LOOKED_AT)[:-1]
             back = segments[k, :2] + along[k] * (t * length[k])[:, None] - by * inward[k]
-            z = under.mesh.vertices[under.held[k], 2]
-            deep = _walls_end(ground, back, z[0] + t * (z[1] - z[0])) <= needs[fan].min()
+            deep = _lacks(ground, back, np.full(len(t), needs[fan].min())) <= _SHALLOW_MM
             to = t[np.flatnonzero(deep)[-1]] if deep.any() else 1 - end
             stretches.append((min(to, end), max(to, end)))
         if stretches:
             found[k] = _joined(stretches, _STUB_MM / length[k])
     return found
+
+
+def _length(stretches: list[tuple[float, float]]) -> float:
+    return sum(b - a for a, b in stretches)
 
 
 def _above(at: np.ndarray, lack: np.ndarray) -> list[tuple[float, float]]:
@@ -266,22 +273,32 @@ def _joined(stretches: list[tuple[float, float]], stub: float) -> list[tuple[flo
     return [(a, b) for a, b in out if b > a]
 
 
-def _walls_end(ground: Ground, places: np.ndarray, level: np.ndarray) -> np.ndarray:
-    """(r,) float: down to which height there is wall below places a little inside it."""
+def _lacks(ground: Ground, places: np.ndarray, needs: np.ndarray) -> np.ndarray:
+    """(r,) float: how far above a height at places of the plane there is material; negative
+    where there is some at that height.
+
+    What stands on it holds itself from there on: what else is in the wall does not count.
+    """
     mesh = ground.mesh
-    normals = facet_normals(mesh)
-    start = np.column_stack([places, level - 1e-3])
-    out = np.full(len(start), ground.lowest)
-    if not len(start):
+    out = np.full(len(needs), np.inf)
+    if not len(needs):
         return out
-    hit = first_hits(mesh.index, start, (0.0, 0.0, -1.0), 0.0)
-    for i in np.flatnonzero(hit >= 0):
-        n = normals[hit[i]]
-        if n[2] >= 0:  # it is air already: no wall at all
-            out[i] = start[i, 2]
+    normals = facet_normals(mesh)
+    start = np.column_stack([places, needs + _SHALLOW_MM])
+    is_inside = np.zeros(len(needs), bool)
+    for up, chosen in ((1.0, np.arange(len(needs))), (-1.0, None)):
+        chosen = np.flatnonzero(is_inside) if chosen is None else chosen
+        if not len(chosen):
             continue
-        c = mesh.vertices[mesh.facets[hit[i], 0]]
-        out[i] = c[2] - (n[0] * (start[i, 0] - c[0]) + n[1] * (start[i, 1] - c[1])) / n[2]
+        hit = first_hits(mesh.index, start[chosen], (0.0, 0.0, up), 0.0)
+        found, chosen = hit[hit >= 0], chosen[hit >= 0]
+        n, c = normals[found], mesh.vertices[mesh.facets[found, 0]]
+        off = (n[:, :2] * (start[chosen, :2] - c[:, :2])).sum(axis=1)
+        is_level = np.abs(n[:, 2]) > 1e-9
+        z = np.where(is_level, c[:, 2] - off / np.where(is_level, n[:, 2], 1.0), start[chosen, 2])
+        out[chosen] = z - needs[chosen]
+        if up > 0:
+            is_inside[chosen] = n[:, 2] > 0
     return out
 
 
@@ -351,12 +368,9 @@ def _behind_corners(ground: Ground, under: Underside, rays, slope: float, filled
             continue
         long = float(np.linalg.norm(bend.at - bend.foot))
         way = (bend.at - bend.foot) / max(long, 1e-300)
-        top = float(
-            np.nan_to_num(under.heights((bend.foot + way * min(1e-3, long))[None])[0][0], nan=least)
-        )
         inside = bend.foot - 2 * ground.over_mm * way
-        wall = _walls_end(ground, inside[None], np.array([top]))[0]
-        holds.append(max(least - slope * long, ground.lowest) >= wall - 1e-3)
+        lack = _lacks(ground, inside[None], np.array([max(least - slope * long, ground.lowest)]))
+        holds.append(lack[0] <= _SHALLOW_MM)
     if not all(holds):
         # The wall is not deep enough: it is left as it is, and the inspection tells.
         return []

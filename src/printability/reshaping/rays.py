@@ -30,6 +30,8 @@ _MOST_SKETCHED = 100
 LOOKED_AT = 16
 # Ways that differ by less than this, in radians, are one.
 _SAME_WAY = 1e-4
+# Two directions whose cosine is this are opposite (ours).
+_GOES_BACK = 0.9999
 # So far beside a grazed corner, as a part of the size, a way goes by it (ours).
 _HAIR = 2e-5
 _MOST_WAYS = 6_000
@@ -138,9 +140,7 @@ def rays_of(under: Underside, beyond_mm: float = 0.0, is_sketch: bool = False) -
     inside = along.copy()
     inside[:, 0], inside[:, -1] = 1e-5 * reach, reach * (1 - 1e-5)
     places = feet[:, None] + ways[:, None] * inside[:, :, None]
-    own, is_flat = (
-        found.reshape(along.shape) for found in under.heights(places.reshape(-1, 2))
-    )
+    own, is_flat = (found.reshape(along.shape) for found in under.heights(places.reshape(-1, 2)))
     # Steeper ones that a way gets to from flat ones hold themselves; there it goes on through them.
     own[~is_flat & is_flat[:, :1]] = np.nan
     out: list[list[Ray]] = [[] for _ in range(begun[-1].row + 1)]
@@ -162,7 +162,7 @@ def rays_of(under: Underside, beyond_mm: float = 0.0, is_sketch: bool = False) -
                 foot,
                 one.way,
                 one.z,
-                float(reach[i]),
+                min(float(reach[i]), float(at[-1])),
                 at,
                 heights,
                 one.edge,
@@ -207,7 +207,7 @@ def _begun(under: Underside, is_sketch: bool) -> list[_Begun]:
     follows = {int(a): k for k, (a, _) in enumerate(under.held.tolist())}
     ends = {int(b) for _, b in under.held.tolist()}
     # Where what goes on from its end is passed, ways fan out from that end.
-    loose_first, loose_last = ({int(v) for v in under.passed[:, i]} for i in (1, 0))
+    loose_first, loose_last = _loose_ends(under, held)
     passed: dict[int, list] = {}
     for (first, last), (a, b, c, d) in zip(
         under.passed.tolist(), under.segments(under.passed).tolist(), strict=True
@@ -256,6 +256,25 @@ def _begun(under: Underside, is_sketch: bool) -> list[_Begun]:
         if turn > 1e-9 or (abs(turn) <= 1e-9 and one @ two < 0):
             fan_out(k, last, one, two)
     return begun
+
+
+def _loose_ends(under: Underside, held: np.ndarray) -> tuple[set, set]:
+    """Vertices at which what holds begins and ends within the underside, seen from above.
+
+    What goes on from there is passed, or is a free edge that goes back above or below it.
+    """
+    first, last = ({int(v) for v in under.passed[:, i]} for i in (1, 0))
+    along = held[:, 2:] - held[:, :2]
+    free = under.segments(under.free)
+    way = free[:, 2:] - free[:, :2]
+    own = np.linalg.norm(along, axis=1)
+    long = np.linalg.norm(way, axis=1)
+    for k, (a, b) in enumerate(under.held.tolist()):
+        for at, end, found in ((b, 0, last), (a, 1, first)):
+            for i in np.flatnonzero(under.free[:, end] == at):
+                if way[i] @ along[k] < -_GOES_BACK * own[k] * long[i]:
+                    found.add(at)
+    return first, last
 
 
 def _crossed(feet, ways, segments: np.ndarray) -> np.ndarray:

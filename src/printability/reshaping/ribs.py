@@ -37,7 +37,7 @@ def gusset(ground: Ground, places, size: dict) -> Worked:
     for place in places:
         slope = math.tan(math.radians(size["angle_deg"]))
         seen, under = underside_seen(ground, place, size["angle_deg"], False)
-        under, _ = deep_enough(seen, under, slope)
+        under, _ = deep_enough(seen, under, slope, in_parts=False)
         runs, bows = _hinge_runs(under, _ends(under, size["thick_mm"]))
         if not runs and not bows:
             raise EditError("Nothing beside it holds this underside, so a rib has no wall.")

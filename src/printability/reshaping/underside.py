@@ -36,8 +36,8 @@ class Underside:
         Edges, as vertices, beyond which the surface goes down: what holds it.
     free : (e, 2) int
         Edges at which it ends.
-    threshold_deg : float
-        What is flatter than this is flat.
+    flat_deg : float
+        What is steeper than this holds itself: ways from what is flat go on through it.
     passed : (p, 2) int
         Edges that hold it too little to count, over which ways go on.
     rounded : (b, 2) int
@@ -52,7 +52,7 @@ class Underside:
     facets: np.ndarray
     held: np.ndarray
     free: np.ndarray
-    threshold_deg: float
+    flat_deg: float
     passed: np.ndarray = field(default_factory=lambda: np.zeros((0, 2), int))
     rounded: np.ndarray = field(default_factory=lambda: np.zeros((0, 2), int))
     radius_mm: float = 0.0
@@ -82,9 +82,7 @@ class Underside:
         """(k, 2) int: edges between what is flat of it and what is steep."""
         mesh = self.mesh
         flat = np.zeros(len(mesh.facets), np.int8)  # 1 where it is flat, -1 where it is steep
-        flat[self.facets] = np.where(
-            -_normals(self.own)[:, 2] > _flat_nz(self.threshold_deg), 1, -1
-        )
+        flat[self.facets] = np.where(-_normals(self.own)[:, 2] > _flat_nz(self.flat_deg), 1, -1)
         if flat.min() == 0 or flat.max() == 0:
             return np.zeros((0, 2), int)
         half = np.flatnonzero(np.repeat(flat == 1, 3))
@@ -170,7 +168,7 @@ class Underside:
         out[found] = a[:, 2] - (
             n[:, 0] * (at[:, 0] - a[:, 0]) + n[:, 1] * (at[:, 1] - a[:, 1])
         ) / n[:, 2]  # fmt: skip
-        is_flat[found] = -n[:, 2] > _flat_nz(self.threshold_deg)
+        is_flat[found] = -n[:, 2] > _flat_nz(self.flat_deg)
         return out, is_flat
 
 
@@ -277,7 +275,8 @@ def underside_at(
     rim = _rim(mesh, inside)
     down = _goes_down(mesh, rim)
     ends = np.stack([mesh.facets.ravel()[rim], _next_vertex(mesh, rim)], axis=1)
-    return Underside(mesh, np.flatnonzero(inside), ends[down], ends[~down], threshold_deg)
+    flat_deg = threshold_deg if with_steep else 90.0
+    return Underside(mesh, np.flatnonzero(inside), ends[down], ends[~down], flat_deg)
 
 
 def with_its_end(under: Underside, threshold_deg: float) -> Underside:
