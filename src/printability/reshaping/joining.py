@@ -11,6 +11,8 @@ __all__ = ["joined_whole", "united_within"]
 
 # When a body is joined to another: by how much one is moved where part of it was lost (ours).
 _HAIRS_MM, _LOST_PART = (1e-5, 1e-4, 5e-4, 2e-3, 5e-3), 1e-6
+# So much of what is added may be lost in the end.
+_REFUSED_PART = 2e-3
 # And how far off it may be with fewer facets.
 _FEWER_MM = (2e-3, 4e-3, 8e-3)
 
@@ -21,24 +23,31 @@ def joined_whole(
     """Two bodies joined, with all the volume that they have together.
 
     Where faces of both lie in one plane as good as exactly, a part may be lost on the way; then
-    it is tried with one of them moved by a hair. ``shared_mm3`` is what they have in common,
-    where it is known.
+    it is tried the other way round, by what is beside, and with one of them moved by a hair.
+    ``shared_mm3`` is what they have in common, where it is known.
     """
-    best, best_off = one, math.inf
+    best, best_off, added = one, math.inf, 0.0
     for moved in _alike(other):
-        going_on(0.7)
-        whole = one + moved
         if moved is not other or shared_mm3 is None:
             shared_mm3 = (one ^ moved).volume()
         want = one.volume() + moved.volume() - shared_mm3
-        off = abs(whole.volume() - want)
-        if off < best_off:
-            best, best_off = whole, off
-        if off <= _LOST_PART * abs(want):
-            break
-    if best_off > 1e-3 * abs(best.volume()):
+        for whole in _together(one, moved):
+            going_on(0.7)
+            off = abs(whole.volume() - want)
+            if off < best_off:
+                best, best_off, added = whole, off, want - one.volume()
+            if off <= _LOST_PART * abs(want):
+                return whole
+    if best_off > _REFUSED_PART * max(abs(added), 1e-3 * abs(best.volume())):
         raise EditError("What would be added cannot be joined to the part.")
     return best
+
+
+def _together(one: manifold3d.Manifold, other: manifold3d.Manifold):
+    """Two solids joined, in ways that lose different parts where they lose any."""
+    yield one + other
+    yield other + one
+    yield one + (other - one)
 
 
 def _alike(solid: manifold3d.Manifold):
