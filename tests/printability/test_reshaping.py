@@ -454,6 +454,65 @@ def test_ways_round_corners_leave_no_more_hanging_than_straight_ones(draws, monk
         assert hangs < hangs_straight + 0.5
 
 
+def ribbed_ledge(draws, angle):
+    """A ledge on a wall with upright ribs under it that print by themselves, any way round.
+
+    None of them is as deep at its tip as a fill beside it; some run out to nothing.
+    """
+    reach, long = draws.uniform(8, 30), draws.uniform(15, 40)
+    level, slope = float(draws.choice([70.0, draws.uniform(60, 75)])), math.tan(math.radians(angle))
+    parts = [box(14, long + 8, level + 5, (-14, -4, 0)), box(reach, long, 5, (0, 0, level))]
+    count = int(draws.integers(1, 4))
+    for i in range(count):
+        y = (i + draws.uniform(0, 0.6)) * long / count
+        wide = draws.uniform(1.0, min(6, (i + 1) * long / count - y))
+        out, tip = draws.uniform(2, reach * 0.95), float(draws.choice([0, draws.uniform(0.5, 10)]))
+        deep = min(tip + out * slope * draws.uniform(1.01, 2), level - 2)
+        if deep - tip < out * slope:
+            tip, out = 0.0, deep / slope / 1.05
+        side = [(-1, -deep), (0, -deep), (out, -tip), (out, 1), (-1, 1)]
+        rib = trimesh.creation.extrude_polygon(shapely.Polygon(side), wide)
+        rib.apply_transform(trimesh.transformations.rotation_matrix(np.pi / 2, (1, 0, 0)))
+        parts.append(rib.apply_translation((0, y + wide, level)))
+    turn = trimesh.transformations.rotation_matrix(draws.uniform(0, 6.28), (0, 0, 1))[:3, :3]
+    shift = np.array([*(draws.choice([0.0, 300.0]) * draws.normal(size=2)), 0])
+    mesh = union(*parts)
+    mesh = mesh.moved(np.ascontiguousarray(mesh.vertices @ turn.T + shift))
+    near = turn @ np.array([reach * 0.97, long * draws.uniform(0.1, 0.9), level]) + shift
+    return mesh, near, level
+
+
+@pytest.mark.parametrize("case", range(about(3)))
+def test_fills_beside_ribs_end_where_those_are_deep_enough(draws, case):
+    """Every layer in the one below grown, and nothing that begins on nothing."""
+    angle = float(draws.choice([40.0, 45.0, 55.0]))
+    mesh, near, level = ribbed_ledge(draws, angle)
+    found = made(mesh, "fill", near, angle_deg=angle)
+    part = found.part.mesh
+    assert part.is_watertight
+    assert part.body_of_facet.max() == 0
+    before = too_flat(mesh, angle, off_deg=0.3, wide_mm=0.02, off_mm=0.006)
+    # Slivers may be left where ways from two places meet.
+    assert too_flat(part, angle, off_deg=0.3, wide_mm=0.02, off_mm=0.006) < 0.03 * before
+    lower = mesh_of(as_solid(part).trim_by_plane((0, 0, -1), -(level + 1)))
+    assert grows(lower, angle) < 2.5
+    kinds = ("island", "bridge")
+    assert not [f for f in predict(found.part, Setup()).problems if f.kind in kinds]
+
+
+def test_a_fill_ends_in_points_for_pillars_where_no_wall_is_deep_enough():
+    # The wall is 4 mm deep below the ledge, the fill needs 10.
+    mesh = union(box(10, 30, 9, (0, 0, 46)), box(10, 30, 5, (10, 0, 50)), box(4, 30, 50))
+    with pytest.raises(EditError, match="end in points that pillars hold"):
+        made(mesh, "fill", (18, 15, 50))
+    with pytest.raises(EditError, match="deep enough for ribs"):
+        made(mesh, "gusset", (18, 15, 50))
+    found = made(mesh, "fill", (18, 15, 50), ends="in points for pillars")
+    assert found.added_mm3 == pytest.approx(10 * 10 / 2 * 30, rel=1e-3)
+    assert "pillars" in found.said[0]
+    assert [f.kind for f in predict(found.part, Setup()).problems if f.kind == "island"]
+
+
 @pytest.mark.parametrize("sides", [24, 64, 200])
 def test_the_tip_of_a_pointed_hole_is_where_tangents_meet(sides):
     # r / cos t above the centre: tangents at the angle, from elementary geometry.
@@ -832,6 +891,11 @@ def test_the_hide_models_slot_eaves_and_loft_by_reshaping_alone():
 def test_the_gauge_board_bracket_by_one_gusset():
     after = after_changes(demo("Gauge"), ("gusset", (40, -15, 69), {"thick_mm": 46.0}))
     # That it falls over is another matter than what hangs.
+    assert {f.kind for f in after.problems} <= {"footing"}
+
+
+def test_a_fill_of_the_gauge_board_bracket_goes_past_its_shallow_rib():
+    after = after_changes(demo("Gauge"), ("fill", (40, -15, 69), {}))
     assert {f.kind for f in after.problems} <= {"footing"}
 
 

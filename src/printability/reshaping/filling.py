@@ -10,13 +10,14 @@ from ..mesh import facet_normals, first_hits
 from ..parts import Part
 from .behind import bends_behind, ribs_to
 from .changes import Dimension, Ground, Worked, registered_change
+from .deep import SHALLOW_MM, deep_enough, lacks, least_of
 from .joining import joined_whole
 from .perforated import breaking_off
 from .rays import FILM_MM, Ray, joined_two_by_two, rays_of, strips_between
 from .underside import Underside
 from .undersides import ANGLE, underside_seen
 
-__all__ = ["deep_enough", "fill_of", "holes_kept"]
+__all__ = ["fill_of", "holes_kept"]
 
 # Ways round a corner may be left out between two that differ by less than this (ours): so that a
 # chord is shorter than its arc by 0.06 % at most.
@@ -24,24 +25,15 @@ _AS_LONG, _LEAST_COS = 1.04, math.cos(math.radians(4.01))
 # At outer corners of a wall, where a fill ends in a point: so far it reaches back into the wall,
 # and so far out all ways share one piece; nearer, every two of them would cross.
 _CORNER_MM, _CORE_MM, _FEW_WAYS = 0.3, 0.1, 4
-# A hole in the wall no wider than this is passed by what stands beside it; a wall that ends no
-# farther than that above what is needed of it is deep enough; so often edges are parted, the later
-# times passed whole (ours).
-_SMALL_MM, _SHALLOW_MM, _STUB_MM, _MOST_PASSES, _LOOKED_AT = 4.0, 0.02, 0.5, 20, 25
 # Where one of two ways beside each other is shorter than so much of the other, they end at a ridge
 # (ours).
 _ALIKE = 0.5
 # Whether a fill stays, or is a support that is broken off.
 HOLDS = ("stays", "breaks off")
+# Where a fill ends: where what holds it is deep enough, or also in the air below that.
+ENDS = ("in the wall", "in points for pillars")
 # Of a part with so few facets what breaks off takes less than about a second (measured).
 _FEW_FACETS = 300
-
-
-def _least(ray: Ray, slope: float) -> tuple[float, int]:
-    """The height at which a fill begins at a way's foot, and up to where on it that reaches."""
-    line = ray.own - slope * ray.at
-    k = int(line.argmin())
-    return float(line[k]), k
 
 
 def _foot_piece(one: Ray, other: Ray, lows, ends, slope: float, over: float, core: float):
@@ -76,7 +68,7 @@ def _cores(row: list[Ray], slope: float, over: float) -> list[manifold3d.Manifol
     """
     made = []
     for run in _runs(row):
-        low = min(_least(ray, slope)[0] for ray in run)
+        low = min(least_of(ray, slope)[0] for ray in run)
         middle = sum(ray.way for ray in run)
         back = Ray(run[0].foot, middle / max(float(np.linalg.norm(middle)), 1e-9), low, 0.0,
                    run[0].at, run[0].own, -1)  # fmt: skip
@@ -89,7 +81,7 @@ def _cores(row: list[Ray], slope: float, over: float) -> list[manifold3d.Manifol
             end = min(_CORE_MM, ray.reach)
             own = float(np.interp(end, ray.at, ray.own))
             points += [
-                ray.place(end, min(_least(ray, slope)[0] + slope * end, own)),
+                ray.place(end, min(least_of(ray, slope)[0] + slope * end, own)),
                 ray.place(end, own + over),
             ]
         made.append(manifold3d.Manifold.hull_points(np.array(points)))
@@ -158,154 +150,13 @@ def _further_pieces(one: Ray, other: Ray, first: int, slope: float, over: float)
     return pieces
 
 
-def deep_enough(ground: Ground, under: Underside, slope: float, in_parts: bool = True):
-    """An underside with what holds it deep enough for a fill, and the ways from that.
-
-    A wall that is not there at the lowest that a fill would need of it holds nothing there: ways
-    go on over it to what is behind. Unless ``in_parts``, edges hold as a whole or not at all, as
-    most of their length does.
-
-    Raises
-    ------
-    EditError
-        If nothing is left that holds it.
-    """
-    for turn in range(_MOST_PASSES):
-        if not len(under.held):
-            break
-        rays = rays_of(under, is_sketch=ground.is_sketch)
-        shallow = _shallow(ground, under, rays, slope)
-        if not in_parts:
-            shallow = {k: parts for k, parts in shallow.items() if _length(parts) > 0.5}
-        if not shallow:
-            return under, rays
-        if not in_parts or turn > _MOST_PASSES // 2:
-            shallow = {k: [(0.0, 1.0)] for k in shallow}
-        under = under.passing(shallow)
-    raise EditError(
-        "Nothing beside it holds this underside deep enough, so a fill would end in the air; "
-        "stand it on a pillar."
-    )
-
-
-def _shallow(ground: Ground, under: Underside, rays, slope: float) -> dict:
-    """Stretches of held edges where there is no wall at the height where a fill begins."""
-    every = [ray for row in rays for ray in row if ray.reach > 0]
-    if not every:
-        return {}
-    segments = under.held_segments
-    along = segments[:, 2:] - segments[:, :2]
-    length = np.maximum(np.linalg.norm(along, axis=1), 1e-300)
-    along = along / length[:, None]
-    edge = np.array([ray.edge for ray in every])
-    needs = np.array([max(_least(ray, slope)[0], ground.lowest) for ray in every])
-    foot = np.array([ray.foot for ray in every])
-    is_corner = np.array([ray.is_corner for ray in every])
-    at = ((foot - segments[edge, :2]) * along[edge]).sum(axis=1) / length[edge]
-    corner = np.where(at > 0.5, under.held[edge, 1], under.held[edge, 0])  # the nearer end
-    starts, ends = set(under.held[:, 0].tolist()), set(under.held[:, 1].tolist())
-    by = 2 * ground.over_mm
-    inward = np.stack([along[:, 1], -along[:, 0]], axis=1)
-    # A little into the wall, and from the ends of an edge into it.
-    inside = np.clip(at, by / length[edge], 1 - by / length[edge])
-    inside = np.where(length[edge] > 2 * by, inside, 0.5)
-    places = segments[edge, :2] + along[edge] * (inside * length[edge])[:, None] - by * inward[edge]
-    lack = _lacks(ground, places, needs)
-    found: dict[int, list] = {}
-    for k, (first, last) in enumerate(under.held.tolist()):
-        goes_on = first in ends, last in starts
-        own = np.flatnonzero((edge == k) & ~is_corner)
-        own = own[np.argsort(at[own], kind="stable")]
-        stretches = [
-            (a, b) for a, b in _above(at[own], lack[own])
-            # Over a small hole in the wall it is held beside that.
-            if (b - a) * length[k] > _SMALL_MM or b - a > 0.5
-            or (a <= 0 and not goes_on[0]) or (b >= 1 and not goes_on[1])
-        ]  # fmt: skip
-        for end in (0, 1):
-            fan = is_corner & (corner == int(under.held[k, end]))
-            if not fan.any() or lack[fan].max() <= _SHALLOW_MM:
-                continue
-            # Farther back on it, to where it is as deep as the ways from its end need it.
-            t = np.linspace(1 - end, end, _LOOKED_AT)[:-1]
-            back = segments[k, :2] + along[k] * (t * length[k])[:, None] - by * inward[k]
-            deep = _lacks(ground, back, np.full(len(t), needs[fan].min())) <= _SHALLOW_MM
-            to = t[np.flatnonzero(deep)[-1]] if deep.any() else 1 - end
-            stretches.append((min(to, end), max(to, end)))
-        if stretches:
-            found[k] = _joined(stretches, _STUB_MM / length[k])
-    return found
-
-
-def _length(stretches: list[tuple[float, float]]) -> float:
-    return sum(b - a for a, b in stretches)
-
-
-def _above(at: np.ndarray, lack: np.ndarray) -> list[tuple[float, float]]:
-    """Stretches, 0 to 1, along which the wall lacks depth, between places looked at."""
-    short = lack > _SHALLOW_MM
-    if not short.any():
-        return []
-    found, begun = [], 0.0 if short[0] else None
-    for i in range(1, len(at)):
-        if short[i] == short[i - 1]:
-            continue
-        part = (lack[i - 1] - _SHALLOW_MM) / (lack[i - 1] - lack[i])
-        to = float(at[i - 1] + min(max(part, 0.02), 0.98) * (at[i] - at[i - 1]))
-        if short[i]:
-            begun = to
-        else:
-            found.append((begun, to))
-            begun = None
-    if begun is not None:
-        found.append((begun, 1.0))
-    return found
-
-
-def _joined(stretches: list[tuple[float, float]], stub: float) -> list[tuple[float, float]]:
-    """The same in order, without overlaps or shorter stubs between them or at an end."""
-    out = [(0.0, 0.0)]
-    for a, b in [*sorted(stretches), (1.0, 1.0)]:
-        if a <= out[-1][1] + stub:
-            out[-1] = (out[-1][0], max(out[-1][1], b))
-        else:
-            out.append((a, b))
-    return [(a, b) for a, b in out if b > a]
-
-
-def _lacks(ground: Ground, places: np.ndarray, needs: np.ndarray) -> np.ndarray:
-    """(r,) float: how far above a height at places of the plane there is material; negative
-    where there is some at that height.
-
-    What stands on it holds itself from there on: what else is in the wall does not count.
-    """
-    mesh = ground.mesh
-    out = np.full(len(needs), np.inf)
-    if not len(needs):
-        return out
-    normals = facet_normals(mesh)
-    start = np.column_stack([places, needs + _SHALLOW_MM])
-    is_inside = np.zeros(len(needs), bool)
-    for up, chosen in ((1.0, np.arange(len(needs))), (-1.0, None)):
-        chosen = np.flatnonzero(is_inside) if chosen is None else chosen
-        if not len(chosen):
-            continue
-        hit = first_hits(mesh.index, start[chosen], (0.0, 0.0, up), 0.0)
-        found, chosen = hit[hit >= 0], chosen[hit >= 0]
-        n, c = normals[found], mesh.vertices[mesh.facets[found, 0]]
-        off = (n[:, :2] * (start[chosen, :2] - c[:, :2])).sum(axis=1)
-        is_level = np.abs(n[:, 2]) > 1e-9
-        z = np.where(is_level, c[:, 2] - off / np.where(is_level, n[:, 2], 1.0), start[chosen, 2])
-        out[chosen] = z - needs[chosen]
-        if up > 0:
-            is_inside[chosen] = n[:, 2] > 0
-    return out
-
-
-def fill_of(ground: Ground, place, angle_deg: float) -> list[manifold3d.Manifold]:
+def fill_of(
+    ground: Ground, place, angle_deg: float, in_points: bool = False
+) -> list[manifold3d.Manifold]:
     """The least that is added below an underside so that it prints by itself.
 
-    One solid, but for a sketch.
+    One solid, but for a sketch. With ``in_points`` all that is beside it holds it, however deep:
+    what ends below that is for pillars.
 
     Raises
     ------
@@ -315,11 +166,14 @@ def fill_of(ground: Ground, place, angle_deg: float) -> list[manifold3d.Manifold
     slope = math.tan(math.radians(angle_deg))
     lowest = ground.lowest
     ground, under = underside_seen(ground, place, angle_deg, True)
-    under, rays = deep_enough(ground, under, slope)
+    if in_points and len(under.held):
+        rays = rays_of(under, is_sketch=ground.is_sketch)
+    else:
+        under, rays = deep_enough(ground, under, slope)
     over = ground.over_mm
 
     def profile(one: Ray, other: Ray, core: float = 0.0):
-        (a, i), (b, j) = _least(one, slope), _least(other, slope)
+        (a, i), (b, j) = least_of(one, slope), least_of(other, slope)
         if min(one.foot_z - a, other.foot_z - b) < -1e-9 and i == j == 0:
             return None
         pieces = []
@@ -353,7 +207,7 @@ def fill_of(ground: Ground, place, angle_deg: float) -> list[manifold3d.Manifold
 def _behind_corners(ground: Ground, under: Underside, rays, slope: float, filled):
     """What a fill needs behind notches and holes, and the ribs that hold that."""
     bends = bends_behind(under, rays)
-    low = [min((_least(ray, slope)[0] for ray in bend.rays if ray.reach), default=math.inf)
+    low = [min((least_of(ray, slope)[0] for ray in bend.rays if ray.reach), default=math.inf)
            for bend in bends]  # fmt: skip
     # From the farthest on: what hangs on a bend hangs on the one before it too.
     for bend, least in zip(reversed(bends), reversed(low), strict=True):
@@ -369,8 +223,8 @@ def _behind_corners(ground: Ground, under: Underside, rays, slope: float, filled
         long = float(np.linalg.norm(bend.at - bend.foot))
         way = (bend.at - bend.foot) / max(long, 1e-300)
         inside = bend.foot - 2 * ground.over_mm * way
-        lack = _lacks(ground, inside[None], np.array([max(least - slope * long, ground.lowest)]))
-        holds.append(lack[0] <= _SHALLOW_MM)
+        lack = lacks(ground, inside[None], np.array([max(least - slope * long, ground.lowest)]))
+        holds.append(lack[0] <= SHALLOW_MM)
     if not all(holds):
         # The wall is not deep enough: it is left as it is, and the inspection tells.
         return []
@@ -399,16 +253,22 @@ def _breaks_off_of_many(part: Part, size: dict) -> bool:
     seems_long=_breaks_off_of_many,
     angle_deg=ANGLE,
     hold=Dimension("it", "", 0, 0, 0, HOLDS),
+    ends=Dimension("it ends", "", 0, 0, 0, ENDS),
     gap_mm=Dimension("gap", "mm", 0.05, 2, 0.2),
     every_mm=Dimension("a point every", "mm", 1, 50, 3.0),
     point_mm=Dimension("points", "mm", 0.3, 5, 0.6),
 )
 def fill(ground: Ground, places, size: dict) -> Worked:
     """The least solid profile under ledges, bridges and corners."""
-    solids = [one for place in places for one in fill_of(ground, place, size["angle_deg"])]
-    if size["hold"] == HOLDS[0] or ground.is_sketch:
-        return Worked(add=solids)
+    in_points = size["ends"] == ENDS[1]
+    solids = [
+        one for place in places for one in fill_of(ground, place, size["angle_deg"], in_points)
+    ]
     add, said = [], []
+    if in_points:
+        said.append("Where it ends in the air the ledger lists islands; hold those on pillars.")
+    if size["hold"] == HOLDS[0] or ground.is_sketch:
+        return Worked(add=solids, said=tuple(said))
     for solid in solids:
         held, count = breaking_off(
             ground, solid, size["gap_mm"], size["every_mm"], size["point_mm"]

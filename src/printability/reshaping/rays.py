@@ -265,6 +265,14 @@ def _loose_ends(under: Underside, held: np.ndarray) -> tuple[set, set]:
     """
     first, last = ({int(v) for v in under.passed[:, i]} for i in (1, 0))
     along = held[:, 2:] - held[:, :2]
+    # Or what goes on from there above or below it is passed, and nothing else that holds begins.
+    passed, off = under.segments(under.passed).reshape(-1, 2), 1e-6 * _size(under)
+    for column, other, found in ((0, 2, first), (2, 0, last)):
+        for k in range(len(held) if len(passed) else 0):
+            at = held[k, column : column + 2]
+            goes_on = np.abs(held[:, other : other + 2] - at).max(axis=1) <= off
+            if (np.abs(passed - at).max(axis=1) <= off).any() and not goes_on.any():
+                found.add(int(under.held[k, column // 2]))
     free = under.segments(under.free)
     way = free[:, 2:] - free[:, :2]
     own = np.linalg.norm(along, axis=1)

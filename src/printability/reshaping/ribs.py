@@ -10,7 +10,8 @@ from ..errors import EditError
 from ..mesh import first_hits
 from . import _kernels
 from .changes import Dimension, Ground, Worked, registered_change
-from .filling import deep_enough, holes_kept
+from .deep import deep_enough
+from .filling import holes_kept
 from .rays import RIDGE
 from .underside import Underside
 from .undersides import ANGLE, underside_seen

@@ -343,19 +343,34 @@ def _made(
 
 
 def _without_loose(whole: manifold3d.Manifold, own: list[manifold3d.Manifold]):
-    """A body without pieces that were added and hang on nothing."""
+    """A body without pieces that were added and hang on nothing, and rooms that it newly encloses.
+
+    In the corners between what is added and what was there a trace of air may be left.
+    """
     pieces = whole.decompose()
     if len(pieces) < 2:
         return whole
-    least = min(s.volume() for s in own) * (1 - 1e-6)
-    if len(own) == 1 and sum(one.volume() > least for one in pieces) == 1:
-        # The only one that is large enough to hold what was there; the others hold nothing of it.
-        kept = [one for one in pieces if one.volume() < 0 or one.volume() > least]
-        return manifold3d.Manifold.compose(kept) if len(kept) < len(pieces) else whole
-    kept = [
-        one for one in pieces
-        if one.volume() < 0 or any((one ^ s).volume() > 1e-6 * one.volume() for s in own)
+    rooms = [
+        np.array(one.bounding_box())
+        for s in own for one in s.decompose() if one.volume() < 0
     ]  # fmt: skip
+
+    def was_room(piece) -> bool:
+        box = np.array(piece.bounding_box())
+        return any((box[:3] > r[:3] - 1e-3).all() and (box[3:] < r[3:] + 1e-3).all() for r in rooms)
+
+    least = min(s.volume() for s in own) * (1 - 1e-6)
+    # The only one that is large enough to hold what was there; the others hold nothing of it.
+    is_clear = len(own) == 1 and sum(one.volume() > least for one in pieces) == 1
+
+    def is_kept(piece) -> bool:
+        if piece.volume() < 0:
+            return was_room(piece)
+        if is_clear:
+            return piece.volume() > least
+        return any((piece ^ s).volume() > 1e-6 * piece.volume() for s in own)
+
+    kept = [one for one in pieces if is_kept(one)]
     return manifold3d.Manifold.compose(kept) if 0 < len(kept) < len(pieces) else whole
 
 
