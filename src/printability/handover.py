@@ -109,7 +109,7 @@ def stl_of(placed: Placed, title: str) -> bytes:
 
 def threemf_of(placed: Placed, title: str, colours: FacetColours | None = None) -> bytes:
     """3MF with the model as one object and every pillar as an object of type support."""
-    parts = _apart(placed, title, colours)
+    parts = _apart(placed.part, placed.mesh, placed.matrix, title, colours)
     parts += [
         Part(f"{KINDS[s.support.kind].label.capitalize()} {s.support.key}", s.whole, True)
         for s in placed.standing
@@ -117,14 +117,19 @@ def threemf_of(placed: Placed, title: str, colours: FacetColours | None = None) 
     return threemf.write(parts, title)
 
 
-def _apart(placed: Placed, title: str, colours: FacetColours | None) -> list[Part]:
-    """The model, and what is to be broken off it as a support."""
-    whole = Part(title, placed.mesh, False, colours)
-    if not placed.part.breaks_off:
+def _apart(
+    part, mesh: Mesh, matrix: np.ndarray, title: str, colours: FacetColours | None
+) -> list[Part]:
+    """A part's surface, and what is to be broken off it as a support.
+
+    ``matrix`` (4, 4) takes the import's own numbers to where the surface is.
+    """
+    whole = Part(title, mesh, False, colours)
+    if not part.breaks_off:
         return [whole]
-    facets = np.arange(len(placed.mesh.facets), dtype=np.int32)
-    found = tracked(replace(placed.part, mesh=placed.mesh, facet_from=facets), np.eye(3), (), 0.0)
-    off = [as_solid(_on_plate(one, placed)) for one in placed.part.breaks_off]
+    facets = np.arange(len(mesh.facets), dtype=np.int32)
+    found = tracked(replace(part, mesh=mesh, facet_from=facets), np.eye(3), (), 0.0)
+    off = [as_solid(_moved_by(matrix, one)) for one in part.breaks_off]
     if found is None or None in off:  # what cannot be told apart is written as one
         return [whole]
     model, held = found.solids, []
@@ -141,12 +146,12 @@ def _apart(placed: Placed, title: str, colours: FacetColours | None) -> list[Par
     return [Part(title, mesh, False, colours), Part(f"Breaks off {title}", support, True)]
 
 
-def _on_plate(mesh: Mesh, placed: Placed) -> Mesh:
-    """A surface in the import's own numbers where it stands."""
-    turn = placed.matrix[:3, :3]
+def _moved_by(matrix: np.ndarray, mesh: Mesh) -> Mesh:
+    """A surface turned, mirrored and moved."""
+    turn = matrix[:3, :3]
     facets = mesh.facets[:, ::-1] if np.linalg.det(turn) < 0 else mesh.facets
     return Mesh(
-        np.ascontiguousarray(mesh.vertices @ turn.T + placed.matrix[:3, 3]),
+        np.ascontiguousarray(mesh.vertices @ turn.T + matrix[:3, 3]),
         np.ascontiguousarray(facets), mesh.grain_mm,
     )  # fmt: skip
 
@@ -182,7 +187,7 @@ def all_parts_3mf(
     colours = colours or [None] * len(placed)
     for one, move, own in zip(placed, moves, colours, strict=True):
         name = f"{title}, {part_named(one.part.key)}".rstrip(", ")
-        for body in _apart(one, name, own):
+        for body in _apart(one.part, one.mesh, one.matrix, name, own):
             parts.append(replace(body, mesh=body.mesh.moved(body.mesh.vertices + move)))
         for s in one.standing:
             label = f"{KINDS[s.support.kind].label.capitalize()} {s.support.key}, {name}"
@@ -192,10 +197,12 @@ def all_parts_3mf(
 
 def in_place(parts, title: str, colours: list | None = None) -> bytes:
     """3MF with every part where it is in the whole, as imported: to see how they go together."""
-    found = [
-        Part(f"{title}, {part_named(one.key)}".rstrip(", "), one.mesh, False, own)
-        for one, own in zip(parts, colours or [None] * len(parts), strict=True)
-    ]
+    found = []
+    for one, own in zip(parts, colours or [None] * len(parts), strict=True):
+        name = f"{title}, {part_named(one.key)}".rstrip(", ")
+        frame = np.eye(4)
+        frame[:3, :3] = one.frame.matrix
+        found += _apart(one, one.mesh, frame, name, own)
     return threemf.write(found, title)
 
 

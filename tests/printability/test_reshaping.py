@@ -17,7 +17,7 @@ from fairstand.demo.pieces import PIECES
 from printability.edits import edit_from
 from printability.errors import Cancelled, EditError
 from printability.findings import Severity
-from printability.handover import part_named, threemf_of
+from printability.handover import in_place, part_named, threemf_of
 from printability.mesh import Mesh, as_solid, facet_areas, facet_normals, mesh_of, volume_mm3
 from printability.parts import WHOLE, Frame, Part, anchor_at
 from printability.reshaping import (
@@ -286,6 +286,12 @@ def test_what_breaks_off_is_written_as_support(cut, mirrored, draws):
     assert found["model"] == pytest.approx(volume_mm3(mesh) * scale**3, rel=1e-5)
     assert found["support"] == pytest.approx(whole_mm3 - found["model"], rel=2e-3)
     assert found["support"] > 0.3 * 10 * 10 / 2 * 40 * scale**3  # a² / 2 by length, less its gap
+    # Where it is in the whole as well.
+    own = {"model": 0.0, "support": 0.0}
+    for kind, volume in objects_of(in_place(parts_of(mesh, setup), "ledge")):
+        own[kind] += volume
+    assert own["model"] == pytest.approx(found["model"], rel=1e-5)
+    assert own["support"] == pytest.approx(found["support"], rel=2e-3)
 
 
 @pytest.mark.parametrize("shape", ["leaning wall", "mushroom", "cushion"])
