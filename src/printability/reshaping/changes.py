@@ -129,6 +129,8 @@ class Worked:
         What closes holes again, in place: parts of their own.
     breaks_off : bool
         Whether what is added is to be broken off.
+    from_below : bool
+        Whether what is taken away is to stay below what faces up.
     """
 
     take: list[manifold3d.Manifold] = field(default_factory=list)
@@ -136,6 +138,7 @@ class Worked:
     said: tuple[str, ...] = ()
     plugs: list[manifold3d.Manifold] = field(default_factory=list)
     breaks_off: bool = False
+    from_below: bool = False
 
 
 @dataclass(frozen=True)

@@ -12,7 +12,7 @@ import manifold3d
 import numpy as np
 
 from ..errors import Cancelled, EditError
-from ..mesh import Mesh, facet_areas, joined, mesh_of
+from ..mesh import Mesh, facet_areas, facet_normals, joined, mesh_of
 from ..mesh.nearest import nearest_facing
 from ..parts import Anchor, Part, Step, is_of
 from ..parts.part import PLUG, digest_of, letters_in_turn
@@ -40,6 +40,12 @@ _MOST_TOLD, _GUARD = 400, Lock()
 # The last changes themselves: what is tried is looked at, and taken, right after.
 _MADE: OrderedDict[tuple[str, str, str], "Reshaped"] = OrderedDict()
 _MOST_MADE = 3
+# What is taken away from below comes out above where so much that faced up is gone (ours).
+_FACES_UP, _LEAST_GONE_MM2, _LEAST_GONE_PART = 0.1, 0.2, 1e-4
+_COMES_OUT = (
+    "It is thinner than the taper needs: it is cut through, and what stays in front of the cut may "
+    "begin on nothing. A smaller angle, a later beginning, a gusset or a fill keeps it whole."
+)
 
 
 @dataclass(frozen=True)
@@ -288,7 +294,19 @@ def _reshaped(part: Part, step: Reshape) -> Reshaped:
         own = [one.moved(np.ascontiguousarray(one.vertices @ ground.plane.axes)) for one in own]
         off = tuple(part.in_own_numbers(one) for one in own)
         made = replace(made, breaks_off=(*made.breaks_off, *off))
-    return Reshaped(made, ground, after, added, taken, worked.said, worked.plugs)
+    said = worked.said
+    if worked.from_below and _comes_out_above(ground, after):
+        said = (*said, _COMES_OUT)
+    return Reshaped(made, ground, after, added, taken, said, worked.plugs)
+
+
+def _comes_out_above(ground: Ground, after: list[manifold3d.Manifold]) -> bool:
+    """Whether something that faced up is gone."""
+    faced, faces = (
+        sum(float(facet_areas(mesh)[facet_normals(mesh)[:, 2] > _FACES_UP].sum()) for mesh in many)
+        for many in ([ground.mesh], [mesh_of(one) for one in after])
+    )
+    return faced - faces > max(_LEAST_GONE_MM2, _LEAST_GONE_PART * faced)
 
 
 class _Beside:

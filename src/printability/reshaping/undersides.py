@@ -172,4 +172,4 @@ def taper(ground: Ground, places, size: dict) -> Worked:
         size[name] for name in ("angle_deg", "shape", "hinge", "begins_mm")
     )
     take = [steepened(ground, place, angle_deg, shape, hinge, begins_mm) for place in places]
-    return Worked(take=[one for solids in take for one in solids])
+    return Worked(take=[one for solids in take for one in solids], from_below=True)
