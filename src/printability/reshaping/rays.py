@@ -18,7 +18,15 @@ from . import _kernels
 from .underside import Underside
 from .watching import going_on
 
-__all__ = ["FILM_MM", "Ray", "joined_two_by_two", "rays_of", "solids_between", "strips_between"]
+__all__ = [
+    "BOW_MM",
+    "FILM_MM",
+    "Ray",
+    "joined_two_by_two",
+    "rays_of",
+    "solids_between",
+    "strips_between",
+]
 
 # Strips are no wider than this part of the size; ways fan round corners in steps (ours).
 _STRIPS, _FAN_DEG = 40, 2.0
@@ -30,6 +38,9 @@ _MOST_SKETCHED = 100
 LOOKED_AT = 16
 # Ways that differ by less than this, in radians, are one.
 _SAME_WAY = 1e-4
+# Between two ways there is another where the line that joins their ends would be off by more than
+# this, in mm and as a part of the size; so often they are halved (ours).
+BOW_MM, _BOW, _MOST_HALVED = 0.02, 1e-3, 7
 # Two directions whose cosine is this are opposite (ours).
 _GOES_BACK = 0.9999
 # So far beside a grazed corner, as a part of the size, a way goes by it (ours).
@@ -121,18 +132,14 @@ def rays_of(under: Underside, beyond_mm: float = 0.0, is_sketch: bool = False) -
         every = -(-len(begun) // _MOST_WAYS_SKETCHED)
         ends = [True, *(one.row != other.row for one, other in pairwise(begun)), True]
         begun = [b for k, b in enumerate(begun) if ends[k] or ends[k + 1] or k % every == 0]
+    if not is_sketch:
+        begun = _refined(under, begun)
     if len(begun) > _MOST_WAYS:
         raise EditError(
             "What holds this underside has too many edges; simplify the model where it was made."
         )
-    feet, ways = np.array([b.foot for b in begun]), np.array([b.way for b in begun])
     near = 1e-7 * _size(under)
-    # Those along its ends run a hair inside: along a rim of many edges they would meet one.
-    feet = feet - 1e-5 * _size(under) * np.array([b.beside for b in begun])
-    reach = _kernels.reaches(
-        np.ascontiguousarray(feet), np.ascontiguousarray(ways), under.held_segments,
-        under.around, near, RIDGE * _size(under),
-    )  # fmt: skip
+    feet, ways, reach = _reached(under, begun)
     bends = _crossed(feet, ways, under.segments(under.rounded))
     bend = np.where(bends < reach[:, None], bends, -np.inf).max(axis=1, initial=-np.inf)
     bend[bend < 0] = np.inf
@@ -172,6 +179,98 @@ def rays_of(under: Underside, beyond_mm: float = 0.0, is_sketch: bool = False) -
             )
         )
     return out
+
+
+def _reached(under: Underside, begun: list["_Begun"]):
+    """Where ways begin and how they go, (r, 2) float each, and how far, (r,) float."""
+    feet, ways = np.array([b.foot for b in begun]), np.array([b.way for b in begun])
+    size = _size(under)
+    # Those along its ends run a hair inside: along a rim of many edges they would meet one.
+    feet = feet - 1e-5 * size * np.array([b.beside for b in begun])
+    reach = _kernels.reaches(
+        np.ascontiguousarray(feet), np.ascontiguousarray(ways), under.held_segments,
+        under.around, 1e-7 * size, RIDGE * size,
+    )  # fmt: skip
+    return feet, ways, reach
+
+
+def _refined(under: Underside, begun: list["_Begun"]) -> list["_Begun"]:
+    """The same with more between those beside each other whose ends no straight line joins.
+
+    Where ways from several sides meet in a point, or in a line that is bent, nothing is left out.
+    """
+    size = _size(under)
+    off_mm = max(BOW_MM, _BOW * size)
+    _, ways, reach = _reached(under, begun)
+    active = [
+        i for i, (one, other) in enumerate(pairwise(begun)) if one.row == other.row
+    ]  # of pairs, by the first of them
+    for _ in range(_MOST_HALVED):
+        middles = [_between(begun, reach, i, off_mm) for i in active]
+        tried = [(i, one) for i, one in zip(active, middles, strict=True) if one is not None]
+        if not tried or len(begun) + len(tried) > _MOST_WAYS:
+            break
+        _, _, far = _reached(under, [one for _, one in tried])
+        more = {}
+        for (i, one), r in zip(tried, far, strict=True):
+            ends = (
+                begun[i].foot + ways[i] * reach[i],
+                begun[i + 1].foot + ways[i + 1] * reach[i + 1],
+            )
+            if abs(_along_to(one.foot, one.way, *ends) - r) > off_mm:
+                more[i] = one, r
+        if not more:
+            break
+        out, known, active = [], [], []
+        for i, one in enumerate(begun):
+            out.append(one)
+            known.append(reach[i])
+            if i in more:
+                active += [len(out) - 1, len(out)]
+                out.append(more[i][0])
+                known.append(more[i][1])
+        begun, reach = out, np.array(known)
+        ways = np.array([one.way for one in begun])
+    return begun
+
+
+def _between(begun: list["_Begun"], reach: np.ndarray, i: int, off_mm: float):
+    """A way between one and the next; None where they are too near each other for one."""
+    one, other = begun[i], begun[i + 1]
+    if one.is_corner:
+        way = one.way + other.way
+        long = float(np.linalg.norm(way))
+        if long < 0.1 or np.linalg.norm(one.way - other.way) * max(reach[i : i + 2]) < off_mm:
+            return None
+        return replace(one, way=way / long)
+    apart = float(np.linalg.norm(other.foot - one.foot))
+    if apart < off_mm:
+        return None
+    # Where the lines meet on which the ends before and after them lie; else in the middle.
+    t = 0.5
+    if 0 < i < len(begun) - 2 and begun[i - 1].row == begun[i + 2].row == one.row:
+        before = float(np.linalg.norm(one.foot - begun[i - 1].foot))
+        after = float(np.linalg.norm(begun[i + 2].foot - other.foot))
+        if before > 1e-9 and after > 1e-9:
+            up = (reach[i] - reach[i - 1]) / before
+            down = (reach[i + 2] - reach[i + 1]) / after
+            if abs(up - down) > 1e-9:
+                met = (reach[i + 1] - reach[i] - down * apart) / (up - down) / apart
+                t = met if 0.02 < met < 0.98 else 0.5
+    return replace(
+        one, foot=one.foot + t * (other.foot - one.foot), z=one.z + t * (other.z - one.z),
+        outer=np.zeros(2), beside=np.zeros(2),
+    )  # fmt: skip
+
+
+def _along_to(foot: np.ndarray, way: np.ndarray, a: np.ndarray, b: np.ndarray) -> float:
+    """How far along a way the line through two places is; infinite where it is along that."""
+    vx, vy = b - a
+    det = way[0] * vy - way[1] * vx
+    if abs(det) <= 1e-12 * max(abs(vx) + abs(vy), 1e-300):
+        return math.inf
+    wx, wy = a - foot
+    return float((wx * vy - wy * vx) / det)
 
 
 @dataclass(frozen=True, eq=False)

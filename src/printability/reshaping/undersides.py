@@ -9,7 +9,7 @@ from ..errors import EditError
 from ..mesh import Mesh
 from ..mesh.nearest import nearest_facing
 from .changes import Dimension, Ground, Worked, registered_change
-from .rays import Ray, rays_of, solids_between
+from .rays import BOW_MM, Ray, rays_of, solids_between
 from .underside import Underside, flat_undersides, held_by_nearest_side, underside_at, with_its_end
 
 __all__ = ["ANGLE", "steepened", "underside_seen"]
@@ -19,7 +19,7 @@ _MOST_EDGES, _OFF_MM = 300, (0.02, 0.1)
 # A sketch of a part with more facets than this is made on the coarser copy.
 _MOST_SKETCHED = 8_000
 _ARCH_STEPS, _ROUND_STEPS = 24, 9
-_OVERLAP_MM, _BACK_MM = 0.01, 0.003
+_OVERLAP_MM, _BACK_MM, _MOST_BEYOND_MM = 0.01, 0.003, 0.1
 # What an underside rises from: all that holds it, or the side nearest to the place.
 HINGES = ("all around", "nearest side")
 ANGLE = Dimension("angle from the plate", "°", 10, 85, 45)
@@ -86,12 +86,12 @@ def steepened(
     slope = math.tan(math.radians(angle_deg))
 
     def profile(one: Ray, other: Ray):
-        points = []
+        points, beyond = [], _beyond(one, other, max(over, BOW_MM))
         for ray in (one, other):
             if ray.reach <= begins_mm:
                 continue
             ray = ray.from_mm(begins_mm)
-            at = np.append(ray.at, ray.reach + over)
+            at = np.append(ray.at, ray.reach + beyond)
             own = np.append(ray.own, ray.own[-1])
             if shape == "round":
                 turn = np.linspace(0, np.pi / 2, _ARCH_STEPS)
@@ -121,6 +121,17 @@ def steepened(
     if not solids:
         raise EditError("This underside rises steeply enough already.")
     return solids
+
+
+def _beyond(one: Ray, other: Ray, over: float) -> float:
+    """How far beyond their ends two ways go on, to be so far beyond the line that joins those."""
+    ends = [ray.foot + ray.way * ray.reach for ray in (one, other)]
+    along = ends[1] - ends[0]
+    long = float(np.hypot(*along))
+    if not long:
+        return over
+    across = min(abs(ray.way[0] * along[1] - ray.way[1] * along[0]) for ray in (one, other))
+    return over / max(float(across) / long, over / _MOST_BEYOND_MM)
 
 
 def _round_pieces(one: Ray, other: Ray, under: Underside, angle_deg: float) -> list[list]:
