@@ -106,11 +106,23 @@ def _distance(px, py, segments):
 
 
 @compiled
-def reaches(feet, ways, held, around, near, ridge):
+def last_crossing(px, py, ux, uy, segments):
+    """How far along a ray it crosses the last of some segments; infinite where none."""
+    last = -1.0
+    for s in range(segments.shape[0]):
+        t = way_out(px, py, ux, uy, segments[s : s + 1], 0.0)
+        if t < np.inf:
+            last = max(last, t)
+    return last if last >= 0.0 else np.inf
+
+
+@compiled
+def reaches(feet, ways, held, around, passed, near, ridge):
     """How far from each place that holds an underside that goes on, along a direction.
 
     Until the underside ends, or something else that holds it is nearer by more than ``ridge``:
-    a wall that is bent a little by rounding is no other wall.
+    a wall that is bent a little by rounding is no other wall. What is passed ends it only where
+    nothing else does.
     """
     n = feet.shape[0]
     out = np.zeros(n)
@@ -118,6 +130,8 @@ def reaches(feet, ways, held, around, near, ridge):
         px, py, ux, uy = feet[i, 0], feet[i, 1], ways[i, 0], ways[i, 1]
         end = way_out(px, py, ux, uy, around, 10 * near)
         if end == np.inf:
+            end = last_crossing(px, py, ux, uy, passed)
+        if end == np.inf or end <= 10 * near:
             continue
         if _distance(px + ux * end, py + uy * end, held) >= end - ridge:
             out[i] = end

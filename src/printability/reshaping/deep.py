@@ -13,7 +13,7 @@ __all__ = ["SHALLOW_MM", "deep_enough", "lacks", "least_of"]
 # A hole in the wall no wider than this is passed by what stands beside it; a wall that ends no
 # farther than that above what is needed of it is deep enough; so often edges are parted, the later
 # times passed whole (ours).
-_SMALL_MM, SHALLOW_MM, _STUB_MM, _MOST_PASSES, _LOOKED_AT = 4.0, 0.02, 0.5, 20, 25
+_SMALL_MM, _BESIDE_MM, SHALLOW_MM, _STUB_MM, _MOST_PASSES, _LOOKED_AT = 4.0, 0.1, 0.02, 0.5, 20, 25
 
 
 def least_of(ray: Ray, slope: float) -> tuple[float, int]:
@@ -88,12 +88,18 @@ def _shallow(ground: Ground, under: Underside, rays, slope: float) -> dict:
         goes_on = first in ends, last in starts
         own = np.flatnonzero((edge == k) & ~is_corner)
         own = own[np.argsort(at[own], kind="stable")]
-        stretches = [
-            (a, b) for a, b in _above(at[own], lack[own])
-            # Over a small hole in the wall it is held beside that.
-            if (b - a) * length[k] > _SMALL_MM or b - a > 0.5
-            or (a <= 0 and not goes_on[0]) or (b >= 1 and not goes_on[1])
-        ]  # fmt: skip
+        stretches = []
+        for a, b in _above(at[own], lack[own]):
+            is_small = (b - a) * length[k] <= _SMALL_MM and b - a <= 0.5
+            if is_small and (a > 0 or goes_on[0]) and (b < 1 or goes_on[1]):
+                # Over a small hole in the wall it is held beside that, if there it is deep enough.
+                t = np.array([t for t in (a - _BESIDE_MM / length[k], b + _BESIDE_MM / length[k])
+                              if 0 < t < 1])  # fmt: skip
+                beside = segments[k, :2] + along[k] * (t * length[k])[:, None] - by * inward[k]
+                low = needs[own][(at[own] >= a) & (at[own] <= b)].min()
+                if len(t) and (lacks(ground, beside, np.full(len(t), low)) <= SHALLOW_MM).all():
+                    continue
+            stretches.append((a, b))
         for end in (0, 1):
             fan = is_corner & (corner == int(under.held[k, end]))
             if not fan.any() or lack[fan].max() <= SHALLOW_MM:

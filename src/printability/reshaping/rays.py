@@ -189,7 +189,7 @@ def _reached(under: Underside, begun: list["_Begun"]):
     feet = feet - 1e-5 * size * np.array([b.beside for b in begun])
     reach = _kernels.reaches(
         np.ascontiguousarray(feet), np.ascontiguousarray(ways), under.held_segments,
-        under.around, 1e-7 * size, RIDGE * size,
+        under.around, under.segments(under.passed), 1e-7 * size, RIDGE * size,
     )  # fmt: skip
     return feet, ways, reach
 

@@ -305,7 +305,7 @@ def _rib(
         # It ends at another wall: up to where that is nearer.
         reach = _kernels.reaches(
             np.ascontiguousarray(foot[None]), np.ascontiguousarray(out[None]),
-            under.held_segments, ends, near, RIDGE * ground.size_mm,
+            under.held_segments, ends, np.zeros((0, 4)), near, RIDGE * ground.size_mm,
         )[0]  # fmt: skip
     # Over its whole thickness: the lowest of the rim, so that nothing of the rib stands out.
     sides = np.array([-0.5, 0.0, 0.5]) * thick
