@@ -92,17 +92,27 @@ def until_shorter(places, own, corners, far, which, held, rim):
 
 
 @compiled
-def _distance(px, py, segments):
-    """To the nearest segment, not counting those that are seen from behind, on their left."""
-    best = np.inf
-    for s in range(segments.shape[0]):
-        d2, t = _to_segment(px, py, segments[s])
-        if d2 < best:
-            ax, ay, bx, by = segments[s]
-            left = (bx - ax) * (py - ay) - (by - ay) * (px - ax)
-            if left <= 1e-5 * np.hypot(bx - ax, by - ay) or t <= 0.0 or t >= 1.0:
-                best = d2
-    return np.sqrt(best)
+def _is_nearest(px, py, far, held, turn, side, own, ridge):
+    """Whether nothing else that holds is nearer to a place than what is so far away.
+
+    Not counting what is seen from behind, on the left of segments, and of the side that ``own`` is
+    of, which bends little by little, what is nearer only because of how it bends.
+    """
+    for s in range(held.shape[0]):
+        d2, t = _to_segment(px, py, held[s])
+        least = far
+        if own >= 0 and side[s] == side[own]:
+            bent = abs(turn[s] - turn[own])
+            if bent < 0.8:
+                least *= 0.999 * np.cos(bent)
+        least -= ridge
+        if least <= 0.0 or d2 >= least * least:
+            continue
+        ax, ay, bx, by = held[s]
+        left = (bx - ax) * (py - ay) - (by - ay) * (px - ax)
+        if left <= 1e-5 * np.hypot(bx - ax, by - ay) or t <= 0.0 or t >= 1.0:
+            return False
+    return True
 
 
 @compiled
@@ -117,12 +127,14 @@ def last_crossing(px, py, ux, uy, segments):
 
 
 @compiled
-def reaches(feet, ways, held, around, passed, near, ridge):
+def reaches(feet, ways, own, held, turn, side, around, passed, near, ridge):
     """How far from each place that holds an underside that goes on, along a direction.
 
     Until the underside ends, or something else that holds it is nearer by more than ``ridge``:
     a wall that is bent a little by rounding is no other wall. What is passed ends it only where
-    nothing else does.
+    nothing else does. ``own`` is the segment that each begins on, -1 where that is not to be known;
+    ``side`` says which segments are one side that bends little by little, ``turn`` how far it has
+    turned there, in radians.
     """
     n = feet.shape[0]
     out = np.zeros(n)
@@ -133,14 +145,15 @@ def reaches(feet, ways, held, around, passed, near, ridge):
             end = last_crossing(px, py, ux, uy, passed)
         if end == np.inf or end <= 10 * near:
             continue
-        if _distance(px + ux * end, py + uy * end, held) >= end - ridge:
+        if _is_nearest(px + ux * end, py + uy * end, end, held, turn, side, own[i], ridge):
             out[i] = end
             continue
         # Beyond the ridge something else is nearer; it stays so along the way.
         low, high = 0.0, end
         for _ in range(40):
             middle = 0.5 * (low + high)
-            if _distance(px + ux * middle, py + uy * middle, held) >= middle - ridge:
+            mx, my = px + ux * middle, py + uy * middle
+            if _is_nearest(mx, my, middle, held, turn, side, own[i], ridge):
                 low = middle
             else:
                 high = middle

@@ -96,7 +96,7 @@ def _shallow(ground: Ground, under: Underside, rays, slope: float) -> dict:
                 t = np.array([t for t in (a - _BESIDE_MM / length[k], b + _BESIDE_MM / length[k])
                               if 0 < t < 1])  # fmt: skip
                 beside = segments[k, :2] + along[k] * (t * length[k])[:, None] - by * inward[k]
-                low = needs[own][(at[own] >= a) & (at[own] <= b)].min()
+                low = needs[own][lack[own] > SHALLOW_MM].min()
                 if len(t) and (lacks(ground, beside, np.full(len(t), low)) <= SHALLOW_MM).all():
                     continue
             stretches.append((a, b))

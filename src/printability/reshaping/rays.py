@@ -19,7 +19,6 @@ from .underside import Underside
 from .watching import going_on
 
 __all__ = [
-    "BOW_MM",
     "FILM_MM",
     "Ray",
     "joined_two_by_two",
@@ -40,7 +39,7 @@ LOOKED_AT = 16
 _SAME_WAY = 1e-4
 # Between two ways there is another where the line that joins their ends would be off by more than
 # this, in mm and as a part of the size; so often they are halved (ours).
-BOW_MM, _BOW, _MOST_HALVED = 0.02, 1e-3, 7
+_BOW_MM, _BOW, _MOST_HALVED = 0.008, 3e-4, 7
 # Two directions whose cosine is this are opposite (ours).
 _GOES_BACK = 0.9999
 # So far beside a grazed corner, as a part of the size, a way goes by it (ours).
@@ -187,9 +186,10 @@ def _reached(under: Underside, begun: list["_Begun"]):
     size = _size(under)
     # Those along its ends run a hair inside: along a rim of many edges they would meet one.
     feet = feet - 1e-5 * size * np.array([b.beside for b in begun])
+    own = np.array([b.edge if under.is_smooth else -1 for b in begun])
     reach = _kernels.reaches(
-        np.ascontiguousarray(feet), np.ascontiguousarray(ways), under.held_segments,
-        under.around, under.segments(under.passed), 1e-7 * size, RIDGE * size,
+        np.ascontiguousarray(feet), np.ascontiguousarray(ways), own, under.held_segments,
+        *under.sides, under.around, under.segments(under.passed), 1e-7 * size, RIDGE * size,
     )  # fmt: skip
     return feet, ways, reach
 
@@ -200,7 +200,7 @@ def _refined(under: Underside, begun: list["_Begun"]) -> list["_Begun"]:
     Where ways from several sides meet in a point, or in a line that is bent, nothing is left out.
     """
     size = _size(under)
-    off_mm = max(BOW_MM, _BOW * size)
+    off_mm = max(_BOW_MM, _BOW * size)
     _, ways, reach = _reached(under, begun)
     active = [
         i for i, (one, other) in enumerate(pairwise(begun)) if one.row == other.row

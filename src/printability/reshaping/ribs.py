@@ -303,9 +303,10 @@ def _rib(
     tip = np.ascontiguousarray((foot + out * reach)[None])
     if _kernels.distances(tip, under.held_segments)[0][0] <= 100 * near:
         # It ends at another wall: up to where that is nearer.
+        turn, side = under.sides
         reach = _kernels.reaches(
-            np.ascontiguousarray(foot[None]), np.ascontiguousarray(out[None]),
-            under.held_segments, ends, np.zeros((0, 4)), near, RIDGE * ground.size_mm,
+            np.ascontiguousarray(foot[None]), np.ascontiguousarray(out[None]), np.array([-1]),
+            under.held_segments, turn, side, ends, np.zeros((0, 4)), near, RIDGE * ground.size_mm,
         )[0]  # fmt: skip
     # Over its whole thickness: the lowest of the rim, so that nothing of the rib stands out.
     sides = np.array([-0.5, 0.0, 0.5]) * thick

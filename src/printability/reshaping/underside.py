@@ -17,6 +17,8 @@ __all__ = [
 _WALL_NZ = 0.02
 # Held edges that follow each other and turn by less than this are one side (ours).
 _ONE_SIDE_DEG = 30.0
+# And so little by little that ways from them do not end where they meet.
+_SMOOTH_DEG = 20.0
 # An edge is of a round where the surface turns by so much there (ours).
 _LEAST_TURN_DEG, _MOST_TURN_DEG = 0.3, 35.0
 # Where the surface beyond an edge goes down by this much of its way, it holds the edge (ours).
@@ -38,6 +40,8 @@ class Underside:
         Edges at which it ends.
     flat_deg : float
         What is steeper than this holds itself: ways from what is flat go on through it.
+    is_smooth : bool
+        Whether edges that hold it and turn little by little count as one side.
     passed : (p, 2) int
         Edges that hold it too little to count, over which ways go on.
     rounded : (b, 2) int
@@ -53,6 +57,7 @@ class Underside:
     held: np.ndarray
     free: np.ndarray
     flat_deg: float
+    is_smooth: bool = False
     passed: np.ndarray = field(default_factory=lambda: np.zeros((0, 2), int))
     rounded: np.ndarray = field(default_factory=lambda: np.zeros((0, 2), int))
     radius_mm: float = 0.0
@@ -71,6 +76,40 @@ class Underside:
     def held_segments(self) -> np.ndarray:
         """(h, 4) float: `held` seen from above."""
         return self.segments(self.held)
+
+    @cached_property
+    def sides(self) -> tuple[np.ndarray, np.ndarray]:
+        """What holds it in sides that bend little by little.
+
+        Returns
+        -------
+        turn_rad : (h,) float
+            How far its side has turned at each edge.
+        side : (h,) int
+        """
+        held = self.held_segments
+        along = held[:, 2:] - held[:, :2]
+        heading = np.arctan2(along[:, 1], along[:, 0])
+        follows = {int(a): k for k, (a, _) in enumerate(self.held.tolist())}
+        after = np.full(len(held), -1)
+        bend = np.zeros(len(held))
+        for k, (_, b) in enumerate(self.held.tolist()):
+            other = follows.get(int(b), -1)
+            if other < 0:
+                continue
+            turn = (heading[other] - heading[k] + np.pi) % (2 * np.pi) - np.pi
+            if abs(turn) < np.radians(_SMOOTH_DEG):
+                after[k], bend[k] = other, turn
+        turn, side = np.zeros(len(held)), np.full(len(held), -1)
+        starts = np.setdiff1d(np.arange(len(held)), after)
+        for start in (*starts.tolist(), *range(len(held))):  # then those that go all round
+            k = start
+            while k >= 0 and side[k] < 0:
+                side[k] = start
+                if after[k] >= 0 and side[after[k]] < 0:
+                    turn[after[k]] = turn[k] + bend[k]
+                k = after[k]
+        return turn, side
 
     @cached_property
     def all_segments(self) -> np.ndarray:
@@ -276,7 +315,7 @@ def underside_at(
     down = _goes_down(mesh, rim)
     ends = np.stack([mesh.facets.ravel()[rim], _next_vertex(mesh, rim)], axis=1)
     flat_deg = threshold_deg if with_steep else 90.0
-    return Underside(mesh, np.flatnonzero(inside), ends[down], ends[~down], flat_deg)
+    return Underside(mesh, np.flatnonzero(inside), ends[down], ends[~down], flat_deg, with_steep)
 
 
 def with_its_end(under: Underside, threshold_deg: float) -> Underside:

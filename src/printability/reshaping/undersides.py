@@ -8,8 +8,9 @@ import numpy as np
 from ..errors import EditError
 from ..mesh import Mesh
 from ..mesh.nearest import nearest_facing
+from . import _kernels
 from .changes import Dimension, Ground, Worked, registered_change
-from .rays import BOW_MM, Ray, rays_of, solids_between
+from .rays import Ray, joined_two_by_two, rays_of, solids_between
 from .underside import Underside, flat_undersides, held_by_nearest_side, underside_at, with_its_end
 
 __all__ = ["ANGLE", "steepened", "underside_seen"]
@@ -19,7 +20,11 @@ _MOST_EDGES, _OFF_MM = 300, (0.02, 0.1)
 # A sketch of a part with more facets than this is made on the coarser copy.
 _MOST_SKETCHED = 8_000
 _ARCH_STEPS, _ROUND_STEPS = 24, 9
-_OVERLAP_MM, _BACK_MM, _MOST_BEYOND_MM = 0.01, 0.003, 0.1
+_OVERLAP_MM, _BACK_MM = 0.01, 0.003
+# A taper goes on so far beyond its ends, farther where it meets them at a slant (ours).
+_BEYOND_MM, _MOST_BEYOND_MM = 0.01, 0.1
+# Where ways meet in a point, as much round that is taken (ours).
+_NEEDLE_MM, _EVEN_PART = 0.03, 1e-5
 # What an underside rises from: all that holds it, or the side nearest to the place.
 HINGES = ("all around", "nearest side")
 ANGLE = Dimension("angle from the plate", "°", 10, 85, 45)
@@ -86,7 +91,7 @@ def steepened(
     slope = math.tan(math.radians(angle_deg))
 
     def profile(one: Ray, other: Ray):
-        points, beyond = [], _beyond(one, other, max(over, BOW_MM))
+        points, beyond = [], _beyond(one, other, max(over, _BEYOND_MM))
         for ray in (one, other):
             if ray.reach <= begins_mm:
                 continue
@@ -117,10 +122,42 @@ def steepened(
             return [points]
         return [points, *_round_pieces(one, other, under, angle_deg)]
 
-    solids = solids_between(rays_of(under, over, ground.is_sketch), profile, ground.is_sketch)
+    rays = rays_of(under, over, ground.is_sketch)
+    solids = solids_between(rays, profile, ground.is_sketch)
     if not solids:
         raise EditError("This underside rises steeply enough already.")
-    return solids
+    if ground.is_sketch or shape == "round":
+        return solids
+    return [joined_two_by_two(solids + _peaks(under, rays, slope, over, begins_mm))]
+
+
+def _peaks(
+    under: Underside, rays, slope: float, over: float, begins_mm: float
+) -> list[manifold3d.Manifold]:
+    """Needles that may be left where ways from several sides meet in a point."""
+    found = []
+    for row in rays:
+        for one, ray, other in zip(row, row[1:], row[2:], strict=False):
+            beside = max(one.reach, other.reach)
+            if not ray.is_corner and ray.reach > beside + _EVEN_PART * ray.reach > 0:
+                found.append(ray)
+    if not found:
+        return []
+    ends = np.array([ray.foot + ray.way * ray.reach for ray in found])
+    far, _, _ = _kernels.distances(ends, under.around)
+    made: dict[tuple, manifold3d.Manifold] = {}
+    for ray, end, off in zip(found, ends, far, strict=True):
+        low = float(ray.own.min()) - over
+        start = ray.from_mm(begins_mm)
+        high = start.foot_z + slope * start.reach
+        if off <= 3 * _NEEDLE_MM or high <= low:
+            continue
+        needle = manifold3d.Manifold.cylinder(high - low, _NEEDLE_MM, _NEEDLE_MM, 8)
+        made.setdefault(
+            tuple(np.round(end / _NEEDLE_MM, 0).tolist()),
+            needle.translate((float(end[0]), float(end[1]), low)),
+        )
+    return list(made.values())
 
 
 def _beyond(one: Ray, other: Ray, over: float) -> float:
