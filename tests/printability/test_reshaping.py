@@ -506,6 +506,63 @@ def test_fills_beside_ribs_end_where_those_are_deep_enough(draws, case):
     assert not [f for f in predict(found.part, Setup()).problems if f.kind in kinds]
 
 
+def room_under_roof(ring, level, roof=24.0):
+    """A block with a room under a level ceiling; its outline seen from above."""
+    room = shapely.Polygon(ring)
+    out = room.buffer(5, join_style="mitre").convex_hull
+    top = trimesh.creation.extrude_polygon(out, roof).apply_translation((0, 0, level))
+    return union(trimesh.creation.extrude_polygon(out - room, level), top)
+
+
+@pytest.mark.parametrize("sides", [48, 200])
+def test_round_ceilings_are_filled_and_tapered_by_formula(sides):
+    # A fill is as deep as a place is far from the middle: tan t ∫ r dA = tan t 2 π r³ / 3; a taper
+    # is a cone: tan t π r³ / 3. For a polygon a little less than for its circle.
+    r, angle = 9.0, 40.0
+    turn = np.linspace(0, 2 * np.pi, sides, endpoint=False)
+    ring = r * np.stack([np.cos(turn), np.sin(turn)], axis=1)
+    mesh = room_under_roof(ring, 40.0)
+    cone = math.tan(math.radians(angle)) * math.pi * r**3 / 3
+    near = (1.0, 0.5, 40.0)
+    filled = made(mesh, "fill", near, angle_deg=angle)
+    assert filled.added_mm3 == pytest.approx(2 * cone, rel=0.02)
+    assert filled.part.mesh.body_of_facet.max() == 0
+    tapered = made(mesh, "steepen", near, angle_deg=angle)
+    assert tapered.taken_mm3 == pytest.approx(cone, rel=0.01)
+    for found in (filled, tapered):
+        assert not [f for f in predict(found.part, Setup()).problems if f.kind == "island"]
+
+
+@pytest.mark.parametrize("change", ["fill", "steepen"])
+@pytest.mark.parametrize("case", range(about(2)))
+def test_ceilings_of_any_rooms_print_by_themselves(draws, change, case):
+    """Ways from all sides meet in points and lines; nothing is left between them."""
+    count, turn = int(draws.integers(3, 9)), np.zeros(1)
+    while np.diff(np.append(turn, turn[0] + 2 * np.pi)).max() > 2.6:
+        turn = np.sort(draws.uniform(0, 2 * np.pi, count))
+    ring = np.stack([np.cos(turn) * draws.uniform(0.6, 1.4), np.sin(turn)], axis=1)
+    ring *= draws.uniform(6, 14, (count, 1))
+    level, angle = float(draws.choice([40.0, draws.uniform(39, 41)])), 50.0
+    mesh = room_under_roof(ring, level)
+    spin = trimesh.transformations.rotation_matrix(draws.uniform(0, 6.28), (0, 0, 1))[:3, :3]
+    shift = np.array([*(draws.choice([0.0, 300.0]) * draws.normal(size=2)), 0])
+    mesh = mesh.moved(np.ascontiguousarray(mesh.vertices @ spin.T + shift))
+    middle = shapely.Polygon(ring).representative_point()
+    found = made(mesh, change, spin @ (middle.x, middle.y, level) + shift, angle_deg=angle)
+    part = found.part.mesh
+    assert part.is_watertight
+    assert too_flat(part, angle, off_deg=0.3, wide_mm=0.02, off_mm=0.006) < 1.0
+    lower = mesh_of(as_solid(part).trim_by_plane((0, 0, -1), -(level + 20)))
+    assert grows(lower, angle) < 0.3
+
+
+def test_a_taper_that_cuts_through_says_so():
+    thick, thin = (ledge(8.0, 30.0, 60.0, 40.0, by) for by in (12.0, 5.0))
+    near = (15.0, 15.0, 40.0)
+    assert not made(thick, "steepen", near).said
+    assert "cut through" in made(thin, "steepen", near).said[0]
+
+
 def test_a_fill_ends_in_points_for_pillars_where_no_wall_is_deep_enough():
     # The wall is 4 mm deep below the ledge, the fill needs 10.
     mesh = union(box(10, 30, 9, (0, 0, 46)), box(10, 30, 5, (10, 0, 50)), box(4, 30, 50))

@@ -103,8 +103,9 @@ def _is_nearest(px, py, far, held, turn, side, own, ridge):
         least = far
         if own >= 0 and side[s] == side[own]:
             bent = abs(turn[s] - turn[own])
-            if bent < 0.8:
-                least *= 0.999 * np.cos(bent)
+            bent = min(bent, abs(2 * np.pi - bent))  # where it goes all round
+            if bent < 1.39:
+                least *= 0.999 * np.cos(bent + 0.175)  # ways lean by so much at most
         least -= ridge
         if least <= 0.0 or d2 >= least * least:
             continue

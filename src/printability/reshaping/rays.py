@@ -40,6 +40,8 @@ _SAME_WAY = 1e-4
 # Between two ways there is another where the line that joins their ends would be off by more than
 # this, in mm and as a part of the size; so often they are halved (ours).
 _BOW_MM, _BOW, _MOST_HALVED = 0.008, 3e-4, 7
+# Sides of a room no longer than this part of its size may be those of a round one (ours).
+_SHORT_SIDE = 0.15
 # Two directions whose cosine is this are opposite (ours).
 _GOES_BACK = 0.9999
 # So far beside a grazed corner, as a part of the size, a way goes by it (ours).
@@ -257,9 +259,10 @@ def _between(begun: list["_Begun"], reach: np.ndarray, i: int, off_mm: float):
             if abs(up - down) > 1e-9:
                 met = (reach[i + 1] - reach[i] - down * apart) / (up - down) / apart
                 t = met if 0.02 < met < 0.98 else 0.5
+    way = (1 - t) * one.way + t * other.way
     return replace(
         one, foot=one.foot + t * (other.foot - one.foot), z=one.z + t * (other.z - one.z),
-        outer=np.zeros(2), beside=np.zeros(2),
+        way=way / np.linalg.norm(way), outer=np.zeros(2), beside=np.zeros(2),
     )  # fmt: skip
 
 
@@ -307,6 +310,7 @@ def _begun(under: Underside, is_sketch: bool) -> list[_Begun]:
     ends = {int(b) for _, b in under.held.tolist()}
     # Where what goes on from its end is passed, ways fan out from that end.
     loose_first, loose_last = _loose_ends(under, held)
+    leaning = _leaning(under, inward, length, follows)
     passed: dict[int, list] = {}
     for (first, last), (a, b, c, d) in zip(
         under.passed.tolist(), under.segments(under.passed).tolist(), strict=True
@@ -343,7 +347,9 @@ def _begun(under: Underside, is_sketch: bool) -> list[_Begun]:
             elif i == len(stops[k]) - 1 and last not in follows:
                 outer, beside = (nothing if last in loose_last else on), on
             level = float(z[k, 0] + t * (z[k, 1] - z[k, 0]))
-            begun.append(_Begun(a + t * (b - a), inward[k], level, row, k, False, outer, beside))
+            way = (1 - t) * leaning[k, 0] + t * leaning[k, 1]
+            way = way / np.linalg.norm(way)
+            begun.append(_Begun(a + t * (b - a), way, level, row, k, False, outer, beside))
         row += 1
         other = follows.get(last)
         if other is None and last in loose_last:
@@ -355,6 +361,26 @@ def _begun(under: Underside, is_sketch: bool) -> list[_Begun]:
         if turn > 1e-9 or (abs(turn) <= 1e-9 and one @ two < 0):
             fan_out(k, last, one, two)
     return begun
+
+
+def _leaning(under: Underside, inward: np.ndarray, length: np.ndarray, follows: dict) -> np.ndarray:
+    """(h, 2, 2) float: how ways go at both ends of each held edge.
+
+    Straight inwards; but round a room of many short sides towards its middle, as in a round one.
+    """
+    ways = np.stack([inward, inward], axis=1)
+    if not under.is_smooth:
+        return ways
+    _, side = under.sides
+    short = length < _SHORT_SIDE * _size(under)
+    for k, (_, b) in enumerate(under.held.tolist()):
+        other = follows.get(int(b), k)
+        if other == k or side[other] != side[k] or not (short[k] and short[other]):
+            continue
+        one, two = inward[k], inward[other]
+        if one[0] * two[1] - one[1] * two[0] < 0:
+            ways[k, 1] = ways[other, 0] = (one + two) / np.linalg.norm(one + two)
+    return ways
 
 
 def _loose_ends(under: Underside, held: np.ndarray) -> tuple[set, set]:
