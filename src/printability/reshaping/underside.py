@@ -180,10 +180,14 @@ class Underside:
                 held.append((at, last))
         if more:
             vertices = np.concatenate([vertices, more])
-        return replace(
+        found = replace(
             self, mesh=Mesh(vertices, self.mesh.facets),
             held=np.array(held, int).reshape(-1, 2), passed=np.array(passed, int).reshape(-1, 2),
         )  # fmt: skip
+        # Its facets and free edges are the same.
+        for name in ("own", "kinks", "openings"):
+            found.__dict__[name] = getattr(self, name)
+        return found
 
     def heights(self, points: np.ndarray) -> tuple[np.ndarray, np.ndarray]:
         """Of the underside over places of the plane.
