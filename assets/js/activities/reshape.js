@@ -82,10 +82,14 @@ register("reshape", {
     sizeNow(name) {
       return this.changeSize[name] ?? this.changeTried?.size[name] ?? this.state.usual_sizes[this.changeTool]?.[name];
     },
+    firstChoice(kind, name) {
+      return kind.dimensions.find((d) => d.key === name).choices[0];
+    },
     get changeRows() {
       const kind = kindOf(this.changeTool);
       if (!kind) return [];
-      return kind.dimensions.map((d) => ({ ...d, name: d.key, field: `change-${d.key}`, range: `change-${d.key}-range`, value: this.sizeNow(d.key) ?? d.choices[0] ?? d.low,
+      const counts = ({ only_with: [name, choice] }) => !name || (this.sizeNow(name) ?? this.firstChoice(kind, name)) === choice;
+      return kind.dimensions.filter(counts).map((d) => ({ ...d, name: d.key, field: `change-${d.key}`, range: `change-${d.key}-range`, value: this.sizeNow(d.key) ?? d.choices[0] ?? d.low,
         top: d.unit === "°" ? d.high : Math.min(d.high, 4 * Math.max(this.sizeNow(d.key) ?? 1, 1)) }));
     },
     get changeBody() {

@@ -56,7 +56,7 @@ CHANGE_KINDS = [
         "needs_place": change.needs_place,
         "dimensions": [
             {"key": name, "label": d.label, "unit": d.unit, "low": d.low, "high": d.high,
-             "choices": list(d.choices)}
+             "choices": list(d.choices), "only_with": list(d.only_with or ())}
             for name, d in change.dimensions.items()
         ],
     }

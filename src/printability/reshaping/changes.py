@@ -31,7 +31,10 @@ __all__ = [
 
 @dataclass(frozen=True)
 class Dimension:
-    """A number of a change: what it is called, its unit, range, and what it usually is."""
+    """A number of a change: what it is called, its unit, range, and what it usually is.
+
+    ``only_with`` names another one and what that must be for this one to count.
+    """
 
     label: str
     unit: str
@@ -39,6 +42,7 @@ class Dimension:
     high: float
     usual: float
     choices: tuple[str, ...] = ()
+    only_with: tuple[str, str] | None = None
 
 
 @dataclass(frozen=True, eq=False)

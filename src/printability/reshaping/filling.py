@@ -30,6 +30,7 @@ _CORNER_MM, _CORE_MM, _FEW_WAYS = 0.3, 0.1, 4
 _ALIKE = 0.5
 # Whether a fill stays, or is a support that is broken off.
 HOLDS = ("stays", "breaks off")
+_BREAKS_OFF = ("hold", HOLDS[1])
 # Where a fill ends: where what holds it is deep enough, or also in the air below that.
 ENDS = ("in the wall", "in points for pillars")
 # Of a part with so few facets what breaks off takes less than about a second (measured).
@@ -254,9 +255,9 @@ def _breaks_off_of_many(part: Part, size: dict) -> bool:
     angle_deg=ANGLE,
     hold=Dimension("it", "", 0, 0, 0, HOLDS),
     ends=Dimension("it ends", "", 0, 0, 0, ENDS),
-    gap_mm=Dimension("gap", "mm", 0.05, 2, 0.2),
-    every_mm=Dimension("a point every", "mm", 1, 50, 3.0),
-    point_mm=Dimension("points", "mm", 0.3, 5, 0.6),
+    gap_mm=Dimension("gap", "mm", 0.05, 2, 0.2, only_with=_BREAKS_OFF),
+    every_mm=Dimension("a point every", "mm", 1, 50, 3.0, only_with=_BREAKS_OFF),
+    point_mm=Dimension("points", "mm", 0.3, 5, 0.6, only_with=_BREAKS_OFF),
 )
 def fill(ground: Ground, places, size: dict) -> Worked:
     """The least solid profile under ledges, bridges and corners."""

@@ -169,7 +169,7 @@ def _connected(mesh, facets: np.ndarray, start: int) -> np.ndarray:
 # A hole may be closed again: by a plug less wide by its play all around.
 _PLUGS = {
     "plugs": Dimension("plugs", "", 0, 0, 0, ("none", "made")),
-    "play_mm": Dimension("play of a plug", "mm", 0, 2, 0.15),
+    "play_mm": Dimension("play of a plug", "mm", 0, 2, 0.15, only_with=("plugs", "made")),
 }
 _LEAST_PLUG_MM, _SHAVING = 0.3, 0.02
 
