@@ -726,6 +726,28 @@ def test_thickened_walls_against_independent_distances(draws, least):
     assert grown.vertices[:, 1].max() == pytest.approx(20)
 
 
+def test_thickened_upwards_the_underside_stays(draws):
+    thin, least = float(draws.uniform(0.3, 0.8)), float(draws.uniform(1.2, 2.0))
+    lean = trimesh.transformations.rotation_matrix(draws.uniform(-0.3, 0.3), (1, 0, 0))
+    shape = reference(ledge(10.0, 20.0, 40.0, 30.0, thin)).apply_transform(lean)
+    mesh = ours(shape)
+    found = made(mesh, "thicken", least_mm=least, way="upper side")
+    under = facet_normals(mesh)[:, 2] < -0.9
+    low = mesh.vertices[mesh.facets[under]].mean(axis=1)
+    low = low[low[:, 2] > 20]
+    # The same underside, and as thick above it as asked for.
+    after = reference(found.part.mesh)
+    _, far, _ = trimesh.proximity.closest_point(after, low)
+    assert far.max() < 0.005
+    rays = lean[:3, :3] @ (0, 0, 1)
+    places, _, _ = after.ray.intersects_location(low + 1e-3 * rays, np.tile(rays, (len(low), 1)))
+    assert np.abs((places - low.mean(axis=0)) @ rays).max() > least - 0.01
+    assert found.part.mesh.vertices[:, 2].min() > mesh.vertices[:, 2].min() - 1e-6
+    # Nothing of what grew lies below the underside's plane.
+    grown = np.concatenate([mesh_of(one).vertices for one in found.added])
+    assert ((grown - low.mean(axis=0)) @ rays).min() > -0.005
+
+
 def test_thickened_on_one_side_the_other_stays():
     wall = union(box(40, 20, 3), box(40, 0.6, 20, (0, 10, 2)))
     part = whole(wall)

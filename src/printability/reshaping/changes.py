@@ -252,4 +252,6 @@ def usual_size(change: str, process: Process, threshold_deg: float) -> dict:
         "bridge_mm": process["bridge_mm"],
         "gap_mm": process.layer_height_mm,
     }
-    return out | {name: float(v) for name, v in by_rule.items() if name in out}
+    out |= {name: float(v) for name, v in by_rule.items() if name in out}
+    # So that nothing new begins below.
+    return out | {"way": "upper side"} if change == "thicken" else out

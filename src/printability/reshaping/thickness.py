@@ -20,6 +20,10 @@ from .watching import going_on
 
 __all__ = ["thin_facets"]
 
+# Where thin places grow to.
+WAYS = ("both sides", "upper side", "this side", "other side")
+# What faces up or down by more than this grows upwards alone, if asked to (ours).
+_UPRIGHT_NZ = 0.5
 # As many facets are grown at most; corners share a direction where they turn by less (ours).
 _MOST_FACETS, _SHARED_COS = 8_000, 0.75
 # While they are joined, so many are made at most.
@@ -95,7 +99,7 @@ def _has_many_cells(part: Part, size: dict) -> bool:
     needs_place=False,
     seems_long=_has_many_thin,
     least_mm=Dimension("at least", "mm", 0.1, 50, 0.8),
-    way=Dimension("grows", "", 0, 0, 0, ("both sides", "this side", "other side")),
+    way=Dimension("grows", "", 0, 0, 0, WAYS),
 )  # fmt: skip
 def thicken(ground: Ground, places, size: dict) -> Worked:
     """Grow thin facets along their normals; at a place, those that belong together there."""
@@ -105,7 +109,7 @@ def thicken(ground: Ground, places, size: dict) -> Worked:
         at = ground.facet_of(places[0])
         chosen = _connected(mesh, facets, at)
         facets, thick = facets[chosen], thick[chosen]
-    elif size["way"] != "both sides":
+    elif size["way"] not in WAYS[:2]:
         raise EditError("Click the side that is to grow.")
     if not len(facets):
         raise EditError(f"Nothing{' there' if places else ''} is thinner than {least:g} mm.")
@@ -119,7 +123,11 @@ def thicken(ground: Ground, places, size: dict) -> Worked:
     corners = mesh.vertices[mesh.facets[facets]]
     thick = np.minimum(thick, least)  # a corner that is thick enough stays where it is
     grow = (least - thick)[:, :, None]
-    out = {"both sides": 0.5, "this side": 1.0, "other side": 0.0}[size["way"]]
+    out = {WAYS[0]: 0.5, WAYS[2]: 1.0, WAYS[3]: 0.0}.get(size["way"])
+    if out is None:
+        # From what faces down all of it inwards: no new underside begins below.
+        up = normals[facets, 2] / _UPRIGHT_NZ
+        out = np.clip(0.5 + 0.5 * up, 0.0, 1.0)[:, None, None]
     high = corners + out * grow * way
     low = corners - thick[:, :, None] * way - (1 - out) * grow * way
     solids = [
