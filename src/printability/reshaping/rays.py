@@ -188,7 +188,7 @@ def _reached(under: Underside, begun: list["_Begun"]):
     size = _size(under)
     # Those along its ends run a hair inside: along a rim of many edges they would meet one.
     feet = feet - 1e-5 * size * np.array([b.beside for b in begun])
-    own = np.array([b.edge if under.is_smooth else -1 for b in begun])
+    own = np.array([b.edge for b in begun])
     reach = _kernels.reaches(
         np.ascontiguousarray(feet), np.ascontiguousarray(ways), own, under.held_segments,
         *under.sides, under.around, under.segments(under.passed), 1e-7 * size, RIDGE * size,
@@ -369,8 +369,6 @@ def _leaning(under: Underside, inward: np.ndarray, length: np.ndarray, follows: 
     Straight inwards; but round a room of many short sides towards its middle, as in a round one.
     """
     ways = np.stack([inward, inward], axis=1)
-    if not under.is_smooth:
-        return ways
     _, side = under.sides
     short = length < _SHORT_SIDE * _size(under)
     for k, (_, b) in enumerate(under.held.tolist()):

@@ -40,8 +40,6 @@ class Underside:
         Edges at which it ends.
     flat_deg : float
         What is steeper than this holds itself: ways from what is flat go on through it.
-    is_smooth : bool
-        Whether edges that hold it and turn little by little count as one side.
     passed : (p, 2) int
         Edges that hold it too little to count, over which ways go on.
     rounded : (b, 2) int
@@ -57,7 +55,6 @@ class Underside:
     held: np.ndarray
     free: np.ndarray
     flat_deg: float
-    is_smooth: bool = False
     passed: np.ndarray = field(default_factory=lambda: np.zeros((0, 2), int))
     rounded: np.ndarray = field(default_factory=lambda: np.zeros((0, 2), int))
     radius_mm: float = 0.0
@@ -319,7 +316,7 @@ def underside_at(
     down = _goes_down(mesh, rim)
     ends = np.stack([mesh.facets.ravel()[rim], _next_vertex(mesh, rim)], axis=1)
     flat_deg = threshold_deg if with_steep else 90.0
-    return Underside(mesh, np.flatnonzero(inside), ends[down], ends[~down], flat_deg, with_steep)
+    return Underside(mesh, np.flatnonzero(inside), ends[down], ends[~down], flat_deg)
 
 
 def with_its_end(under: Underside, threshold_deg: float) -> Underside:

@@ -22,7 +22,7 @@ _MOST_SKETCHED = 8_000
 _ARCH_STEPS, _ROUND_STEPS = 24, 9
 _OVERLAP_MM, _BACK_MM = 0.01, 0.003
 # A taper goes on so far beyond its ends, farther where it meets them at a slant (ours).
-_BEYOND_MM, _MOST_BEYOND_MM = 0.01, 0.1
+_BEYOND_MM, _MOST_BEYOND_MM, _LEANING_PART = 0.01, 0.1, 0.03
 # Where ways meet in a point, as much round that is taken (ours).
 _NEEDLE_MM, _EVEN_PART = 0.03, 1e-5
 # What an underside rises from: all that holds it, or the side nearest to the place.
@@ -162,6 +162,9 @@ def _peaks(
 
 def _beyond(one: Ray, other: Ray, over: float) -> float:
     """How far beyond their ends two ways go on, to be so far beyond the line that joins those."""
+    if not one.is_corner and one.way @ other.way < 1 - 1e-9:
+        # Towards the middle of a round room, where they narrow to nothing.
+        return max(over, _LEANING_PART * max(one.reach, other.reach))
     ends = [ray.foot + ray.way * ray.reach for ray in (one, other)]
     along = ends[1] - ends[0]
     long = float(np.hypot(*along))
