@@ -802,7 +802,7 @@ def test_the_wall_of_a_hollow_open_mesh_is_no_thinner_than_asked(draws, bunny):
     distance = trimesh.proximity.closest_point(reference(mesh), inner[:: len(inner) // 2000 + 1])[1]
     assert distance.min() > wall - 1e-6
     # Nor is there much room left in it: nowhere is the wall thicker than it has to be by much.
-    assert np.median(distance) < 1.5 * wall
+    assert np.median(distance) < 1.7 * wall
 
 
 def test_plugs_fit_their_holes_and_follow_the_surface(draws):

@@ -104,10 +104,11 @@ def _shallow(ground: Ground, under: Underside, rays, slope: float) -> dict:
             fan = is_corner & (corner == int(under.held[k, end]))
             if not fan.any() or lack[fan].max() <= SHALLOW_MM:
                 continue
-            # Farther back on it, to where it is as deep as the ways from its end need it.
+            # Farther back on it, to where it is as deep as ways need it that are longer by that.
             t = np.linspace(1 - end, end, _LOOKED_AT)[:-1]
             back = segments[k, :2] + along[k] * (t * length[k])[:, None] - by * inward[k]
-            deep = lacks(ground, back, np.full(len(t), needs[fan].min())) <= SHALLOW_MM
+            low = needs[fan].min() - slope * np.abs(end - t) * length[k]
+            deep = lacks(ground, back, np.maximum(low, ground.lowest)) <= SHALLOW_MM
             to = t[np.flatnonzero(deep)[-1]] if deep.any() else 1 - end
             stretches.append((min(to, end), max(to, end)))
         if stretches:

@@ -46,7 +46,7 @@ _SHORT_SIDE = 0.15
 _GOES_BACK = 0.9999
 # So far beside a grazed corner, as a part of the size, a way goes by it (ours).
 _HAIR = 2e-5
-_MOST_WAYS = 6_000
+_MOST_WAYS = 12_000
 # Of a sketch, about so many are looked along.
 _MOST_WAYS_SKETCHED = 250
 # Something else must be nearer by this part of the size to end a way.
@@ -128,7 +128,7 @@ def rays_of(under: Underside, beyond_mm: float = 0.0, is_sketch: bool = False) -
     """
     if not len(under.held):
         return []
-    begun = _begun(under, is_sketch)
+    begun = _leading_anywhere(under, _begun(under, is_sketch))
     if is_sketch and len(begun) > _MOST_WAYS_SKETCHED:
         every = -(-len(begun) // _MOST_WAYS_SKETCHED)
         ends = [True, *(one.row != other.row for one, other in pairwise(begun)), True]
@@ -194,6 +194,19 @@ def _reached(under: Underside, begun: list["_Begun"]):
         *under.sides, under.around, under.segments(under.passed), 1e-7 * size, RIDGE * size,
     )  # fmt: skip
     return feet, ways, reach
+
+
+def _leading_anywhere(under: Underside, begun: list["_Begun"]) -> list["_Begun"]:
+    """The same without ways round corners into the wall: of those only the first and last."""
+    if not any(one.is_corner for one in begun):
+        return begun
+    _, _, reach = _reached(under, begun)
+    leads = reach > 1e-7 * _size(under)
+    rows = np.array([one.row for one in begun])
+    beside = leads.copy()
+    for one, other in ((slice(1, None), slice(None, -1)), (slice(None, -1), slice(1, None))):
+        beside[one] |= leads[other] & (rows[one] == rows[other])
+    return [b for b, keep in zip(begun, beside, strict=True) if keep or not b.is_corner]
 
 
 def _refined(under: Underside, begun: list["_Begun"]) -> list["_Begun"]:
