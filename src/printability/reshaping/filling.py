@@ -13,7 +13,8 @@ from .changes import Dimension, Ground, Worked, registered_change
 from .deep import SHALLOW_MM, deep_enough, lacks, least_of
 from .joining import joined_whole
 from .perforated import breaking_off
-from .rays import FILM_MM, Ray, joined_two_by_two, rays_of, strips_between
+from .rays import Ray, rays_of
+from .strips import FILM_MM, joined_two_by_two, strips_between
 from .underside import Underside
 from .undersides import ANGLE, underside_seen
 

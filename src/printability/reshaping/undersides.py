@@ -10,7 +10,8 @@ from ..mesh import Mesh
 from ..mesh.nearest import nearest_facing
 from . import _kernels
 from .changes import Dimension, Ground, Worked, registered_change
-from .rays import Ray, joined_two_by_two, rays_of, solids_between
+from .rays import Ray, rays_of
+from .strips import joined_two_by_two, solids_between
 from .underside import Underside, flat_undersides, held_by_nearest_side, underside_at, with_its_end
 
 __all__ = ["ANGLE", "steepened", "underside_seen"]
