@@ -438,10 +438,9 @@ def test_a_fill_goes_round_corners_of_notches_and_holes(name):
     In one pose each: in some, a corner is missed, and it is as it was with straight ways alone.
     """
     flat, hangs = filled_on_a_wall(np.random.default_rng(1), notched_ledges()[name])
-    # Of up to 70 mm2 that straight ways leave; a sliver may be left where two ways meet, and at
-    # the far rim of a hole, over which straight ways go on, a strip of one layer.
-    assert flat < 1.0
-    assert hangs < 1.5
+    # Of up to 70 mm2 that straight ways leave; a sliver may be left where two ways meet.
+    assert flat < 0.5
+    assert hangs < 0.5
 
 
 def test_ways_round_corners_leave_no_more_hanging_than_straight_ones(draws, monkeypatch):
@@ -533,10 +532,8 @@ def test_round_ceilings_are_filled_and_tapered_by_formula(sides):
         assert not [f for f in predict(found.part, Setup()).problems if f.kind == "island"]
 
 
-@pytest.mark.parametrize("change", ["fill", "steepen"])
-@pytest.mark.parametrize("case", range(about(2)))
-def test_ceilings_of_any_rooms_print_by_themselves(draws, change, case):
-    """Ways from all sides meet in points and lines; nothing is left between them."""
+def changed_room(draws, change):
+    """A room of any outline under a flat roof, its ceiling filled or tapered: how it is left."""
     count, turn = int(draws.integers(3, 9)), np.zeros(1)
     while np.diff(np.append(turn, turn[0] + 2 * np.pi)).max() > 2.6:
         turn = np.sort(draws.uniform(0, 2 * np.pi, count))
@@ -551,10 +548,26 @@ def test_ceilings_of_any_rooms_print_by_themselves(draws, change, case):
     found = made(mesh, change, spin @ (middle.x, middle.y, level) + shift, angle_deg=angle)
     part = found.part.mesh
     assert part.is_watertight
+    # With slivers in it a surface may be another one when it is read in again.
+    assert as_solid(part).volume() == pytest.approx(volume_mm3(part), rel=2e-6)
     left = too_flat(part, angle, off_deg=0.3, wide_mm=0.02, off_mm=0.006)
-    assert left < 0.015 * shapely.Polygon(ring).area
     lower = mesh_of(as_solid(part).trim_by_plane((0, 0, -1), -(level + 20)))
-    assert grows(lower, angle) < 0.3
+    return left / shapely.Polygon(ring).area, grows(lower, angle)
+
+
+@pytest.mark.parametrize("change", ["fill", "steepen"])
+@pytest.mark.parametrize("case", range(about(2)))
+def test_ceilings_of_any_rooms_print_by_themselves(draws, change, case):
+    """Ways from all sides meet in points and lines; nothing is left between them."""
+    left, hangs = changed_room(draws, change)
+    assert left < 0.015
+    assert hangs < 0.4
+
+
+@pytest.mark.parametrize("seed", [46, 132, 182])
+def test_a_fill_in_a_body_is_the_same_when_that_is_read_again(seed):
+    """Joined by what is beside, 5 to 40 mm3 of these were lost; one fill overlaps itself."""
+    assert max(changed_room(np.random.default_rng(seed), "fill")) < 0.1
 
 
 def test_a_taper_that_cuts_through_says_so():
@@ -889,11 +902,79 @@ def test_the_finding_is_gone_and_nothing_new_will_fail(draws, change, case):
     assert all(change == "gusset" and f.kind == "ledge" and f.measure < 3.2 for f in left), left
 
 
+@pytest.mark.parametrize("shape", ["ball", "rod", "box", "flattened", "ring"])
+def test_what_touches_the_plate_in_points_or_lines_gets_a_foot(draws, shape):
+    """By formula: from where it is as steep as the angle straight down to the plate."""
+    angle = float(draws.choice([45.0, draws.uniform(35, 55)]))
+    size = float(draws.choice([1.0, draws.uniform(0.3, 8)]))
+    r, t = 10.0 * size, math.radians(angle)
+    # Of a circle's half profile: what the straight line from its place at the angle goes beyond.
+    high = r * (1 - math.cos(t))
+    foot = r * math.sin(t) - high / math.tan(t)
+    z = (np.arange(20000) + 0.5) / 20000 * high
+    straight, round_ = foot + z / math.tan(t), np.sqrt(2 * r * z - z * z)
+    beside = float((straight - round_).mean() * high)
+    around = float(np.pi * (straight**2 - round_**2).mean() * high)
+    lying = trimesh.transformations.rotation_matrix(math.pi / 2, (1, 0, 0))
+    if shape in ("ball", "flattened"):
+        body, want = trimesh.creation.icosphere(4, r), around
+    elif shape == "rod":
+        body = trimesh.creation.cylinder(r, 40 * size, sections=180).apply_transform(lying)
+        want = 2 * 40 * size * beside
+    elif shape == "ring":
+        body, want = trimesh.creation.torus(3 * r, r, 96, 64), 2 * 2 * np.pi * 3 * r * beside
+    else:  # on its edge, turned by less than the angle
+        lean = math.radians(angle * draws.uniform(0.2, 0.8))
+        body = trimesh.creation.box((2 * r, 3 * r, 4 * r)).apply_transform(
+            trimesh.transformations.rotation_matrix(lean, (0, 1, 0))
+        )
+        x, y = 2 * r * math.cos(lean), 2 * r * math.sin(lean)
+        want = (x - y / math.tan(t)) * y / 2 * 3 * r
+    turn = trimesh.transformations.rotation_matrix(draws.uniform(0, 6.28), (0, 0, 1))
+    shift = draws.choice([0.0, 300.0]) * draws.normal(size=3)
+    mesh = ours(body.apply_transform(turn).apply_translation(shift))
+    if shape == "flattened":
+        low = float(mesh.vertices[:, 2].min())
+        sink = 0.3 * (high := r * (1 - math.cos(t)))
+        mesh = mesh_of(as_solid(mesh).trim_by_plane((0, 0, 1), low + sink))
+        own = z > sink
+        straight, round_ = straight[own], round_[own]
+        # Down to the higher plate, the line is the same.
+        want = float(np.pi * (straight**2 - round_**2).sum() * high / 20000)
+    middles = mesh.vertices[mesh.facets].mean(axis=1)
+    flat = flat_undersides(mesh, angle) & (middles[:, 2] > mesh.vertices[:, 2].min() + 0.01 * size)
+    near = middles[draws.choice(np.flatnonzero(flat))]
+    found = made(mesh, "fill", near, threshold=angle, angle_deg=angle)
+    assert found.added_mm3 == pytest.approx(want, rel=0.04)
+    part = found.part.mesh
+    assert part.is_watertight
+    assert part.body_of_facet.max() == 0
+    assert too_flat(part, angle, 0.3, 0.02 * size, 0.006 * size) < 2e-3 * facet_areas(mesh).sum()
+    assert grows(part, angle, h=0.25 * size, off=0.02 * size) < 0.3 * size**2
+
+
+def test_behind_a_wide_hole_no_strip_of_one_layer_hangs():
+    out = shapely.box(-5, 5, 14, 35) - shapely.box(3, 8, 7, 28)
+    mesh = union(
+        trimesh.creation.extrude_polygon(shapely.box(-10, -2, 0, 42), 75.0),
+        trimesh.creation.extrude_polygon(out, 3.0).apply_translation((0, 0, 40)),
+    )
+    part = made(mesh, "fill", (10, 20, 40)).part
+    kinds = ("ledge", "bridge", "overhang", "island", "jump")
+    assert not [f for f in predict(part, Setup()).problems if f.kind in kinds]
+
+
 def test_an_underside_that_nothing_holds_gets_a_sentence():
-    mushroom = ours(trimesh.creation.icosphere(subdivisions=3, radius=10))
-    for change in ("fill", "steepen", "gusset"):
+    ball = ours(trimesh.creation.icosphere(subdivisions=3, radius=10))
+    for change in ("steepen", "gusset"):
         with pytest.raises(EditError, match="Nothing beside it holds"):
-            made(mushroom, change, (0, 0, 0.4))
+            made(ball, change, (0, 0, 0.4))
+    on_a_post = union(box(4, 4, 1), trimesh.creation.icosphere(3, 10).apply_translation((0, 0, 9)))
+    over = as_solid(on_a_post).trim_by_plane((0, 0, 1), 2.0) + as_solid(
+        ours(box(1, 1, 9, (30, 0, 0)))
+    )
+    with pytest.raises(EditError, match="Nothing beside it holds"):
+        made(mesh_of(over), "fill", (4, 4, 1))
     part = whole(table())
     top = anchor_at(part, int(np.argmax(facet_normals(part.mesh)[:, 2])), (1, 0, 0))
     on_top = Reshape("1", WHOLE, "fill", DOWN, (top,), ())
@@ -1050,12 +1131,13 @@ def test_changes_of_open_meshes_leave_closed_bodies(draws, bunny, case):
     part = whole(mesh)
     flat = np.flatnonzero(flat_undersides(mesh, 45.0))
     tried = 0
-    for facet in draws.permutation(flat)[: about(1)]:
+    for facet in draws.permutation(flat)[: 8 * about(1)]:
         place = anchor_at(part, int(facet), (1 / 3, 1 / 3, 1 / 3))
         for change in ("fill", "steepen"):
             try:
                 found = reshaped(part, Reshape("1", WHOLE, change, DOWN, (place,), ()))
-            except EditError:
+            except EditError as error:
+                assert "cannot be made here" not in str(error)  # noqa: PT017
                 continue
             tried += 1
             assert found.part.mesh.is_watertight
@@ -1063,6 +1145,8 @@ def test_changes_of_open_meshes_leave_closed_bodies(draws, bunny, case):
             assert shape.is_volume
             want = volume_mm3(mesh) + found.added_mm3 - found.taken_mm3
             assert volume_mm3(found.part.mesh) == pytest.approx(want, rel=2e-5)
+        if tried >= 2 * about(1):
+            break
     for change, size in (("flatten", (("sink_mm", 2.0 * scale),)), ("bevel", ())):
         try:
             found = reshaped(part, Reshape("1", WHOLE, change, DOWN, (), size))

@@ -17,7 +17,7 @@ from shapely.geometry.polygon import orient
 
 from . import _kernels
 from .rays import LOOKED_AT, Ray
-from .underside import Underside
+from .underside import Underside, is_wide
 
 __all__ = ["Bend", "bends_behind", "ribs_to"]
 
@@ -26,8 +26,6 @@ _LEAST_MM2, _LEAST_WIDE_MM = 0.02, 0.02
 # A rib is so wide: two lines of a usual nozzle, or four pixels' rows by far (ours).
 _RIB_MM = 1.0
 _FAN_DEG, _OFF_RIM = 2.0, 1e-6
-# Round a smaller hole no way bends: what hangs behind it is a bridge that prints (ours).
-_WIDE_HOLE_MM = 4.0
 # So many corners at most; beyond that it is left to the inspection that follows.
 _MOST_BENDS, _NEAREST_SIDES = 60, 12
 # Corners as near as this part of the size are one.
@@ -75,14 +73,7 @@ def bends_behind(under: Underside, rays: list[list[Ray]]) -> list[Bend]:
     rays : list of list of Ray
         Straight ways, as `rays_of` gives them.
     """
-    corners = under.mesh.vertices[under.mesh.facets[under.facets]][:, :, :2]
-    size = max(float(np.ptp(corners.reshape(-1, 2), axis=0).max()), 1e-9)
-    # A trace larger each: facets that only touch may stay apart by a hair.
-    facets = shapely.buffer(shapely.polygons(corners), 1e-6 * size, join_style="mitre")
-    region = shapely.union_all(facets)
-    region = shapely.union_all(
-        [region, *(shapely.polygons(ring) for ring in under.openings if not _is_wide(ring))]
-    )
+    region, size = _region(under)
     # A hair outside: ways along it go to its end.
     rim = _rim_of(region.buffer(3 * _CLOSE * size, join_style="bevel"))
     left = _left_out(region, rays, rim, size)
@@ -114,6 +105,24 @@ def bends_behind(under: Underside, rays: list[list[Ray]]) -> list[Bend]:
                  -math.copysign(1.0, turn), fan, int(edge[i]))
         )  # fmt: skip
     return found
+
+
+def left_behind_mm2(under: Underside, rays: list[list[Ray]], bends: list[Bend]) -> float:
+    """The area of an underside that neither straight ways get to nor those from bends."""
+    region, size = _region(under)
+    rim = _rim_of(region.buffer(3 * _CLOSE * size, join_style="bevel"))
+    left = _left_out(region, rays + [bend.rays for bend in bends], rim, size)
+    return 0.0 if left is None else float(left.area)
+
+
+def _region(under: Underside):
+    """An underside seen from above, small holes filled; and its size in mm."""
+    corners = under.mesh.vertices[under.mesh.facets[under.facets]][:, :, :2]
+    size = max(float(np.ptp(corners.reshape(-1, 2), axis=0).max()), 1e-9)
+    # A trace larger each: facets that only touch may stay apart by a hair.
+    facets = shapely.buffer(shapely.polygons(corners), 1e-6 * size, join_style="mitre")
+    holes = [shapely.polygons(ring) for ring in under.openings if not is_wide(ring)]
+    return shapely.union_all([shapely.union_all(facets), *holes]), size
 
 
 def ribs_to(
@@ -190,10 +199,6 @@ def _under(under: Underside, points: list, over: float) -> manifold3d.Manifold:
         [np.column_stack([places, top + over]), np.column_stack([places, low])]
     )
     return manifold3d.Manifold.hull_points(corners)
-
-
-def _is_wide(ring: np.ndarray) -> bool:
-    return float(np.linalg.norm(np.ptp(ring, axis=0))) > _WIDE_HOLE_MM
 
 
 def _rim_of(region) -> np.ndarray:

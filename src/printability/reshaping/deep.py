@@ -8,12 +8,17 @@ from .changes import Ground
 from .rays import Ray, rays_of
 from .underside import Underside
 
-__all__ = ["SHALLOW_MM", "deep_enough", "lacks", "least_of"]
+__all__ = ["NOT_DEEP", "SHALLOW_MM", "deep_enough", "lacks", "least_of"]
 
 # A hole in the wall no wider than this is passed by what stands beside it; a wall that ends no
 # farther than that above what is needed of it is deep enough; so often edges are parted, the later
 # times passed whole (ours).
 _SMALL_MM, _BESIDE_MM, SHALLOW_MM, _STUB_MM, _MOST_PASSES, _LOOKED_AT = 4.0, 0.1, 0.02, 0.5, 20, 25
+
+NOT_DEEP = (
+    "Nothing beside it holds this underside deep enough, so a fill would end in the air; let it "
+    "end in points that pillars hold, or stand the underside on pillars."
+)
 
 
 def least_of(ray: Ray, slope: float) -> tuple[float, int]:
@@ -54,10 +59,7 @@ def deep_enough(ground: Ground, under: Underside, slope: float, in_parts: bool =
         under = under.passing(shallow)
     if not in_parts:
         raise EditError("Nothing beside it holds this underside deep enough for ribs.")
-    raise EditError(
-        "Nothing beside it holds this underside deep enough, so a fill would end in the air; let "
-        "it end in points that pillars hold, or stand the underside on pillars."
-    )
+    raise EditError(NOT_DEEP)
 
 
 def _shallow(ground: Ground, under: Underside, rays, slope: float) -> dict:

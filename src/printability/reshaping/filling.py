@@ -1,21 +1,23 @@
 """What is added below an underside: the least that makes it print by itself, or a post."""
 
 import math
+from dataclasses import replace
 
 import manifold3d
 import numpy as np
 
 from ..errors import EditError
-from ..mesh import facet_normals, first_hits
+from ..mesh import facet_areas, facet_normals, first_hits
 from ..parts import Part
-from .behind import bends_behind, ribs_to
+from .behind import bends_behind, left_behind_mm2, ribs_to
 from .changes import Dimension, Ground, Worked, registered_change
-from .deep import SHALLOW_MM, deep_enough, lacks, least_of
+from .deep import NOT_DEEP, SHALLOW_MM, deep_enough, lacks, least_of
 from .joining import joined_whole
 from .perforated import breaking_off
 from .rays import Ray, rays_of
 from .strips import FILM_MM, joined_two_by_two, strips_between
-from .underside import Underside
+from .touching import held_where_it_touches
+from .underside import Underside, is_wide
 from .undersides import ANGLE, underside_seen
 
 __all__ = ["fill_of", "holes_kept"]
@@ -29,6 +31,10 @@ _CORNER_MM, _CORE_MM, _FEW_WAYS = 0.3, 0.1, 4
 # Where one of two ways beside each other is shorter than so much of the other, they end at a ridge
 # (ours).
 _ALIKE = 0.5
+# So much may be left out behind wide holes (ours).
+_LEFT_MM2 = 0.5
+# What is no thicker than this in the middle, in mm, is none (ours).
+_NOTHING_MM = 1e-5
 # Whether a fill stays, or is a support that is broken off.
 HOLDS = ("stays", "breaks off")
 _BREAKS_OFF = ("hold", HOLDS[1])
@@ -102,7 +108,7 @@ def _runs(row: list[Ray]) -> list[list[Ray]]:
 
 
 def _has_core(row: list[Ray]) -> bool:
-    return row[0].is_corner and len(row) > _FEW_WAYS
+    return len(row) > _FEW_WAYS and row[0].is_corner
 
 
 def _thinned(row: list[Ray]) -> list[Ray]:
@@ -168,10 +174,21 @@ def fill_of(
     slope = math.tan(math.radians(angle_deg))
     lowest = ground.lowest
     ground, under = underside_seen(ground, place, angle_deg, True)
-    if in_points and len(under.held):
-        rays = rays_of(under, is_sketch=ground.is_sketch)
-    else:
-        under, rays = deep_enough(ground, under, slope)
+    under, posts = held_where_it_touches(under, lowest, ground.over_mm)
+    seen = under
+
+    def ways(under: Underside):
+        if in_points and len(under.held):
+            return under, rays_of(under, is_sketch=ground.is_sketch)
+        return deep_enough(ground, under, slope)
+
+    under, rays = ways(seen)
+    bends = [] if ground.is_sketch else bends_behind(under, rays)
+    if bends and any(map(is_wide, under.openings)):
+        if left_behind_mm2(under, rays, bends) > _LEFT_MM2:
+            # Behind holes a strip of one layer hangs then, and not all that is there.
+            under, rays = ways(replace(seen, is_bridged=True))
+            bends = bends_behind(under, rays)
     over = ground.over_mm
 
     def profile(one: Ray, other: Ray, core: float = 0.0):
@@ -197,18 +214,19 @@ def fill_of(
         raise EditError("This underside is held well enough already.")
     if ground.is_sketch:
         return strips
-    solid = joined_two_by_two(strips)
-    behind = _behind_corners(ground, under, rays, slope, filled)
+    solid = joined_two_by_two(strips + posts)
+    behind = _behind_corners(ground, under, bends, slope, filled)
     if behind:
         solid = joined_whole(solid, joined_two_by_two(behind)).simplify(FILM_MM)
+    if solid.volume() < _NOTHING_MM * float(facet_areas(under.own).sum()):
+        raise EditError(NOT_DEEP)  # some hair beside it holds a hair of it
     # Not below the plate, and holes through the underside stay open.
     solid = solid.trim_by_plane((0, 0, 1), lowest)
     return [holes_kept(solid, under)]
 
 
-def _behind_corners(ground: Ground, under: Underside, rays, slope: float, filled):
+def _behind_corners(ground: Ground, under: Underside, bends, slope: float, filled):
     """What a fill needs behind notches and holes, and the ribs that hold that."""
-    bends = bends_behind(under, rays)
     low = [min((least_of(ray, slope)[0] for ray in bend.rays if ray.reach), default=math.inf)
            for bend in bends]  # fmt: skip
     # From the farthest on: what hangs on a bend hangs on the one before it too.

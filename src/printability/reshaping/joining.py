@@ -3,14 +3,18 @@
 import math
 
 import manifold3d
+import numpy as np
 
 from ..errors import EditError
+from ..mesh import as_solid, mesh_of
 from .watching import going_on
 
-__all__ = ["joined_whole", "united_within"]
+__all__ = ["cut_whole", "joined_whole", "united_within"]
 
 # When a body is joined to another: by how much one is moved where part of it was lost (ours).
 _HAIRS_MM, _LOST_PART = (1e-5, 1e-4, 5e-4, 2e-3, 5e-3), 1e-6
+# Bodies are compared at so many heights, off round ones.
+_SECTIONS, _OFF_STEP = 40, 0.377
 # So much of what is added may be lost in the end.
 _REFUSED_PART = 2e-3
 # And how far off it may be with fewer facets.
@@ -34,6 +38,11 @@ def joined_whole(
         for whole in _together(one, moved):
             going_on(0.7)
             off = abs(whole.volume() - want)
+            if off > _LOST_PART * abs(want):
+                # Where one of them overlaps itself, volumes count that twice.
+                off = min(off, _lost_by_sections(one, moved, whole))
+            if off < best_off:
+                off += _lost_when_read(whole)
             if off < best_off:
                 best, best_off, added = whole, off, want - one.volume()
             if off <= _LOST_PART * abs(want):
@@ -41,6 +50,39 @@ def joined_whole(
     if best_off > _REFUSED_PART * max(abs(added), 1e-3 * abs(best.volume())):
         raise EditError("What would be added cannot be joined to the part.")
     return best
+
+
+def cut_whole(one: manifold3d.Manifold, take: manifold3d.Manifold) -> manifold3d.Manifold:
+    """A body without another, such that its surface can be read in again."""
+    best, best_off = one, math.inf
+    for moved in _alike(take):
+        left = one - moved
+        off = _lost_when_read(left)
+        if off < best_off:
+            best, best_off = left, off
+        if off <= _LOST_PART * abs(left.volume()):
+            break
+    return best
+
+
+def _lost_by_sections(
+    one: manifold3d.Manifold, other: manifold3d.Manifold, whole: manifold3d.Manifold
+) -> float:
+    """About the volume in which two bodies joined differ from both, by sections of all three."""
+    box = other.bounding_box()
+    low, high = box[2], box[5]
+    heights = low + (high - low) * ((np.arange(_SECTIONS) + _OFF_STEP) / _SECTIONS)
+    off = 0.0
+    for z in heights.tolist():
+        both, found = one.slice(z) + other.slice(z), whole.slice(z)
+        off += (both - found).area() + (found - both).area()
+    return off * (high - low) / _SECTIONS
+
+
+def _lost_when_read(solid: manifold3d.Manifold) -> float:
+    """What of a solid is lost where its surface is read in again: with slivers that can be much."""
+    again = as_solid(mesh_of(solid))
+    return math.inf if again is None else abs(again.volume() - solid.volume())
 
 
 def _together(one: manifold3d.Manifold, other: manifold3d.Manifold):

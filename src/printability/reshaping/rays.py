@@ -427,12 +427,14 @@ def _crossed(feet, ways, segments: np.ndarray) -> np.ndarray:
 def _looked_at(under: Underside, feet, ways, reach) -> np.ndarray:
     """(r, k) float: distances along ways at which heights are looked at.
 
-    Evenly, and on both sides of edges that they go on over: there the height jumps or bends.
+    Evenly, and on both sides of edges that they go on over: there the height jumps or bends, or
+    it ends at a hole.
     """
     along = reach[:, None] * np.linspace(0, 1, LOOKED_AT)
-    over = np.concatenate(
-        [under.segments(edges) for edges in (under.passed, under.rounded, under.kinks)]
-    )
+    over = np.concatenate([
+        *(under.segments(edges) for edges in (under.passed, under.rounded, under.kinks)),
+        *(np.column_stack([ring, np.roll(ring, -1, axis=0)]) for ring in under.openings),
+    ])  # fmt: skip
     if not len(over):
         return along
     t = _crossed(feet, ways, over)

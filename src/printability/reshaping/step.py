@@ -18,7 +18,7 @@ from ..parts import Anchor, Part, Step, is_of
 from ..parts.part import PLUG, digest_of, letters_in_turn
 from ..surface import SHOW, painted_sides
 from .changes import CHANGES, Ground, Worked, ground_of, keep_last, less
-from .joining import joined_whole
+from .joining import cut_whole, joined_whole
 from .watching import going_on
 
 __all__ = [
@@ -329,7 +329,7 @@ def _made(
     take = manifold3d.Manifold.batch_boolean(worked.take, manifold3d.OpType.Add) if (
         worked.take
     ) else None  # fmt: skip
-    solids = [one if take is None else one - take for one in before]
+    solids = [one if take is None else cut_whole(one, take) for one in before]
     least = 1e-12 * sum(abs(one.volume()) for one in before)
     solids = [one for one in solids if one.volume() > least]
     small = 0.01 * sum(one.volume() for one in worked.add)

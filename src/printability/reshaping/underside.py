@@ -10,7 +10,8 @@ from ..mesh import Mesh, facet_areas, facet_normals, first_hits
 from . import _kernels
 
 __all__ = [
-    "Underside", "flat_undersides", "held_by_nearest_side", "underside_at", "with_its_end",
+    "Underside", "flat_undersides", "held_by_nearest_side", "is_wide", "underside_at",
+    "with_its_end",
 ]  # fmt: skip
 
 # A facet that leans less than this from upright is a wall (ours): seen from above it has no area.
@@ -21,6 +22,8 @@ _ONE_SIDE_DEG = 30.0
 _SMOOTH_DEG = 20.0
 # An edge is of a round where the surface turns by so much there (ours).
 _LEAST_TURN_DEG, _MOST_TURN_DEG = 0.3, 35.0
+# Round a smaller hole no way bends: what hangs behind it is a bridge that prints (ours).
+_WIDE_HOLE_MM = 4.0
 # Where the surface beyond an edge goes down by this much of its way, it holds the edge (ours).
 _GOES_DOWN = 0.02
 
@@ -48,6 +51,8 @@ class Underside:
         Of that, 0 where it is not.
     bend_deg : float
         How steep it is there.
+    is_bridged : bool
+        Whether ways go on over wide holes through it too.
     """
 
     mesh: Mesh
@@ -59,6 +64,7 @@ class Underside:
     rounded: np.ndarray = field(default_factory=lambda: np.zeros((0, 2), int))
     radius_mm: float = 0.0
     bend_deg: float = 0.0
+    is_bridged: bool = False
 
     @cached_property
     def own(self) -> Mesh:
@@ -139,8 +145,9 @@ class Underside:
 
     @cached_property
     def around(self) -> np.ndarray:
-        """(s, 4) float: its rim seen from above, without such holes."""
-        holes = {tuple(p) for ring in self.openings for p in ring.tolist()}
+        """(s, 4) float: the rim seen from above but of small such holes: ways go on over those."""
+        small = [ring for ring in self.openings if self.is_bridged or not is_wide(ring)]
+        holes = {tuple(p) for ring in small for p in ring.tolist()}
         rows = [s for s in self.all_segments.tolist() if tuple(s[:2]) not in holes]
         rim = np.array(rows).reshape(-1, 4)
         if not len(self.passed) or not len(rim):
@@ -210,6 +217,11 @@ class Underside:
         ) / n[:, 2]  # fmt: skip
         is_flat[found] = -n[:, 2] > _flat_nz(self.flat_deg)
         return out, is_flat
+
+
+def is_wide(ring: np.ndarray) -> bool:
+    """Whether a hole, (n, 2), is too wide for ways to go on over it."""
+    return float(np.linalg.norm(np.ptp(ring, axis=0))) > _WIDE_HOLE_MM
 
 
 def _flat_nz(threshold_deg: float) -> float:
@@ -313,7 +325,9 @@ def underside_at(
         start = [int(t) // 3 for t in beyond if t >= 0 and steep[t // 3]]
         _flood(mesh, inside, start, steep)
     rim = _rim(mesh, inside)
-    down = _goes_down(mesh, rim)
+    # What lies on the plate holds it as well.
+    twin = mesh.twin[rim]
+    down = _goes_down(mesh, rim) | ((twin >= 0) & on_plate[np.maximum(twin, 0) // 3])
     ends = np.stack([mesh.facets.ravel()[rim], _next_vertex(mesh, rim)], axis=1)
     flat_deg = threshold_deg if with_steep else 90.0
     return Underside(mesh, np.flatnonzero(inside), ends[down], ends[~down], flat_deg)
