@@ -532,27 +532,33 @@ def test_round_ceilings_are_filled_and_tapered_by_formula(sides):
         assert not [f for f in predict(found.part, Setup()).problems if f.kind == "island"]
 
 
-def changed_room(draws, change):
-    """A room of any outline under a flat roof, its ceiling filled or tapered: how it is left."""
+def any_room(draws):
+    """A room of any outline under a flat roof; its outline, level, and a place of its ceiling."""
     count, turn = int(draws.integers(3, 9)), np.zeros(1)
     while np.diff(np.append(turn, turn[0] + 2 * np.pi)).max() > 2.6:
         turn = np.sort(draws.uniform(0, 2 * np.pi, count))
     ring = np.stack([np.cos(turn) * draws.uniform(0.6, 1.4), np.sin(turn)], axis=1)
     ring *= draws.uniform(6, 14, (count, 1))
-    level, angle = float(draws.choice([40.0, draws.uniform(39, 41)])), 50.0
+    level = float(draws.choice([40.0, draws.uniform(39, 41)]))
     mesh = room_under_roof(ring, level)
     spin = trimesh.transformations.rotation_matrix(draws.uniform(0, 6.28), (0, 0, 1))[:3, :3]
     shift = np.array([*(draws.choice([0.0, 300.0]) * draws.normal(size=2)), 0])
     mesh = mesh.moved(np.ascontiguousarray(mesh.vertices @ spin.T + shift))
     middle = shapely.Polygon(ring).representative_point()
-    found = made(mesh, change, spin @ (middle.x, middle.y, level) + shift, angle_deg=angle)
-    part = found.part.mesh
+    return mesh, shapely.Polygon(ring), level, spin @ (middle.x, middle.y, level) + shift
+
+
+def changed_room(draws, change):
+    """How such a ceiling is left when it is filled or tapered: flat, and hanging, in parts."""
+    mesh, outline, level, near = any_room(draws)
+    angle = 50.0
+    part = made(mesh, change, near, angle_deg=angle).part.mesh
     assert part.is_watertight
     # With slivers in it a surface may be another one when it is read in again.
     assert as_solid(part).volume() == pytest.approx(volume_mm3(part), rel=2e-6)
     left = too_flat(part, angle, off_deg=0.3, wide_mm=0.02, off_mm=0.006)
     lower = mesh_of(as_solid(part).trim_by_plane((0, 0, -1), -(level + 20)))
-    return left / shapely.Polygon(ring).area, grows(lower, angle)
+    return left / outline.area, grows(lower, angle)
 
 
 @pytest.mark.parametrize("change", ["fill", "steepen"])
@@ -561,7 +567,15 @@ def test_ceilings_of_any_rooms_print_by_themselves(draws, change, case):
     """Ways from all sides meet in points and lines; nothing is left between them."""
     left, hangs = changed_room(draws, change)
     assert left < 0.015
-    assert hangs < 0.4
+    assert hangs < 0.1
+
+
+def test_a_taper_of_any_room_that_begins_further_in_leaves_as_much_flat(draws):
+    mesh, outline, _, near = any_room(draws)
+    begins = float(draws.uniform(0.5, 3))
+    part = made(mesh, "steepen", near, angle_deg=50.0, begins_mm=begins).part.mesh
+    want = outline.area - outline.buffer(-begins).area
+    assert too_flat(part, 50.0, wide_mm=0.02) == pytest.approx(want, rel=0.02)
 
 
 @pytest.mark.parametrize("seed", [46, 132, 182])

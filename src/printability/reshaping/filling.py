@@ -184,7 +184,7 @@ def fill_of(
 
     under, rays = ways(seen)
     bends = [] if ground.is_sketch else bends_behind(under, rays)
-    if bends and any(map(is_wide, under.openings)):
+    if not ground.is_sketch and any(map(is_wide, under.openings)):
         if left_behind_mm2(under, rays, bends) > _LEFT_MM2:
             # Behind holes a strip of one layer hangs then, and not all that is there.
             under, rays = ways(replace(seen, is_bridged=True))

@@ -1,7 +1,7 @@
 """Gussets: ribs under a ledge, from the wall to the outer rim."""
 
 import math
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import manifold3d
 import numpy as np
@@ -38,6 +38,7 @@ def gusset(ground: Ground, places, size: dict) -> Worked:
     for place in places:
         slope = math.tan(math.radians(size["angle_deg"]))
         seen, under = underside_seen(ground, place, size["angle_deg"], False)
+        under = replace(under, is_bridged=True)  # ribs stand beside holes
         under, _ = deep_enough(seen, under, slope, in_parts=False)
         runs, bows = _hinge_runs(under, _ends(under, size["thick_mm"]))
         if not runs and not bows:

@@ -93,8 +93,11 @@ def steepened(
 
     def profile(one: Ray, other: Ray):
         points, beyond = [], _beyond(one, other, max(over, _BEYOND_MM))
-        for ray in (one, other):
+        if max(one.reach, other.reach) <= begins_mm:
+            return None
+        for ray, beside in ((one, other), (other, one)):
             if ray.reach <= begins_mm:
+                points.append(_where_it_begins(ray, beside, begins_mm, over))
                 continue
             ray = ray.from_mm(begins_mm)
             at = np.append(ray.at, ray.reach + beyond)
@@ -130,6 +133,17 @@ def steepened(
     if ground.is_sketch or shape == "round":
         return solids
     return [joined_two_by_two(solids + _peaks(under, rays, slope, over, begins_mm))]
+
+
+def _where_it_begins(ray: Ray, beside: Ray, begins_mm: float, over: float) -> np.ndarray:
+    """(2, 3) float: the place between the ends of two ways, one of them too short, from where on
+    a taper begins; and below it."""
+    t = (begins_mm - ray.reach) / (beside.reach - ray.reach)
+    x, y = (1 - t) * (ray.foot + ray.way * ray.reach) + t * (
+        beside.foot + beside.way * beside.reach
+    )
+    z = (1 - t) * float(ray.own[-1]) + t * float(beside.own[-1])
+    return np.array([(x, y, z), (x, y, z - over)])
 
 
 def _peaks(
