@@ -21,6 +21,7 @@ from .mesh import (
 )
 from .parts import PLUG
 from .process import Process
+from .reshaping.joining import cut_whole
 from .splitting.solids import tracked
 from .stance import Placed
 from .supports import KINDS
@@ -38,6 +39,9 @@ __all__ = [
     "threemf_of",
     "title_of",
 ]
+
+# A body no larger than this is a film of rounding, in mm³.
+_FILM_MM3 = 1e-9
 
 
 @dataclass(frozen=True)
@@ -135,7 +139,8 @@ def _apart(
     model, held = found.solids, []
     for one in off:
         held += [left for solid in model if not (left := solid ^ one).is_empty()]
-        model = [rest for solid in model for rest in (solid - one).decompose()]
+        model = [rest for solid in model for rest in cut_whole(solid, one).decompose()]
+        model = [rest for rest in model if abs(rest.volume()) > _FILM_MM3]
     if not held or not model:
         return [whole]
     mesh, facet = found.back(model)

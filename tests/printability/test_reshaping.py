@@ -967,6 +967,22 @@ def test_what_touches_the_plate_in_points_or_lines_gets_a_foot(draws, shape):
     assert grows(part, angle, h=0.25 * size, off=0.02 * size) < 0.3 * size**2
 
 
+@pytest.mark.parametrize("change", ["fill", "gusset"])
+def test_what_closes_a_hole_in_the_wall_says_so(draws, change):
+    r, deep = draws.uniform(1.5, 4), draws.uniform(3, 8)
+    size = {"count": 1.0, "thick_mm": 12.0} if change == "gusset" else {}
+    for through, words in ((None, None), (True, "closes a hole"), (False, "covers a hollow")):
+        body = trimesh.boolean.union([box(10, 40, 60), box(15, 40, 5, (9, 0, 55))])
+        if through is not None:
+            rod = trimesh.creation.cylinder(r, 30.0 if through else 2 * deep, sections=40)
+            rod.apply_transform(trimesh.transformations.rotation_matrix(math.pi / 2, (0, 1, 0)))
+            body = trimesh.boolean.difference([body, rod.apply_translation((10, 20, 49))])
+        found = made(ours(body), change, (17, 20, 55), **size)
+        assert [words] == [words for said in found.said if words and words in said] or not words
+        assert bool(words) == any("hole" in said or "hollow" in said for said in found.said)
+        assert volume_mm3(found.part.mesh) == pytest.approx(body.volume + found.added_mm3)
+
+
 def test_behind_a_wide_hole_no_strip_of_one_layer_hangs():
     out = shapely.box(-5, 5, 14, 35) - shapely.box(3, 8, 7, 28)
     mesh = union(

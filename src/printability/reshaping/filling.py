@@ -12,10 +12,10 @@ from ..parts import Part
 from .behind import bends_behind, left_behind_mm2, ribs_to
 from .changes import Dimension, Ground, Worked, registered_change
 from .deep import NOT_DEEP, SHALLOW_MM, deep_enough, lacks, least_of
-from .joining import joined_whole
+from .joining import FILM_MM, joined_two_by_two, joined_whole
 from .perforated import breaking_off
 from .rays import Ray, rays_of
-from .strips import FILM_MM, joined_two_by_two, strips_between
+from .strips import strips_between
 from .touching import held_where_it_touches
 from .underside import Underside, is_wide
 from .undersides import ANGLE, underside_seen

@@ -9,12 +9,14 @@ from ..errors import EditError
 from ..mesh import as_solid, mesh_of
 from .watching import going_on
 
-__all__ = ["cut_whole", "joined_whole", "united_within"]
+__all__ = ["FILM_MM", "cut_whole", "joined_two_by_two", "joined_whole", "united_within"]
 
+# What is thinner is no solid.
+FILM_MM = 0.0005
 # When a body is joined to another: by how much one is moved where part of it was lost (ours).
-_HAIRS_MM, _LOST_PART = (1e-5, 1e-4, 5e-4, 2e-3, 5e-3), 1e-6
-# Bodies are compared at so many heights, off round ones.
-_SECTIONS, _OFF_STEP = 40, 0.377
+_HAIRS_MM, _LOST_PART = (1e-6, 1e-5, 1e-4, 5e-4, 2e-3, 5e-3), 1e-6
+# Bodies are compared at so many heights, off round ones; so much of many may be off (ours).
+_SECTIONS, _OFF_STEP, _SEEN_PART = 24, 0.377, 1e-4
 # So much of what is added may be lost in the end.
 _REFUSED_PART = 2e-3
 # And how far off it may be with fewer facets.
@@ -29,7 +31,22 @@ def joined_whole(
     Where faces of both lie in one plane as good as exactly, a part may be lost on the way; then
     it is tried the other way round, by what is beside, and with one of them moved by a hair.
     ``shared_mm3`` is what they have in common, where it is known.
+
+    Raises
+    ------
+    EditError
+        If more is lost than nobody sees.
     """
+    best, off, added = _best_joined(one, other, shared_mm3)
+    if off > _REFUSED_PART * max(abs(added), 1e-3 * abs(best.volume())):
+        raise EditError("What would be added cannot be joined to the part.")
+    return best
+
+
+def _best_joined(
+    one: manifold3d.Manifold, other: manifold3d.Manifold, shared_mm3: float | None = None
+) -> tuple[manifold3d.Manifold, float, float]:
+    """Two bodies joined; about how much volume is off; how much is added to the first."""
     best, best_off, added = one, math.inf, 0.0
     for moved in _alike(other):
         if moved is not other or shared_mm3 is None:
@@ -40,24 +57,41 @@ def joined_whole(
             off = abs(whole.volume() - want)
             if off > _LOST_PART * abs(want):
                 # Where one of them overlaps itself, volumes count that twice.
-                off = min(off, _lost_by_sections(one, moved, whole))
+                off = min(off, _off_by_sections([one, moved], whole))
             if off < best_off:
                 off += _lost_when_read(whole)
             if off < best_off:
                 best, best_off, added = whole, off, want - one.volume()
             if off <= _LOST_PART * abs(want):
-                return whole
-    if best_off > _REFUSED_PART * max(abs(added), 1e-3 * abs(best.volume())):
-        raise EditError("What would be added cannot be joined to the part.")
-    return best
+                return best, best_off, added
+    return best, best_off, added
+
+
+def joined_two_by_two(solids: list[manifold3d.Manifold]) -> manifold3d.Manifold | None:
+    """Neighbours joined two by two: all at once, one that only touches others may be lost.
+
+    Where some of them is lost even so, with more care.
+    """
+    if not solids:
+        return None
+    for join in (lambda one, other: one + other, lambda *two: _best_joined(*two)[0]):
+        left = solids
+        while len(left) > 1:
+            going_on(0.3)
+            pairs = [join(one, other) for one, other in zip(left[::2], left[1::2], strict=False)]
+            left = pairs + left[len(pairs) * 2 :]
+        whole = left[0].simplify(FILM_MM)
+        if len(solids) == 1 or _off_by_sections(solids, whole) <= _SEEN_PART * whole.volume():
+            break
+    return whole
 
 
 def cut_whole(one: manifold3d.Manifold, take: manifold3d.Manifold) -> manifold3d.Manifold:
-    """A body without another, such that its surface can be read in again."""
+    """A body without another, with all the volume that is left, also when it is read in again."""
     best, best_off = one, math.inf
     for moved in _alike(take):
         left = one - moved
-        off = _lost_when_read(left)
+        off = abs(one.volume() - (one ^ moved).volume() - left.volume()) + _lost_when_read(left)
         if off < best_off:
             best, best_off = left, off
         if off <= _LOST_PART * abs(left.volume()):
@@ -65,18 +99,22 @@ def cut_whole(one: manifold3d.Manifold, take: manifold3d.Manifold) -> manifold3d
     return best
 
 
-def _lost_by_sections(
-    one: manifold3d.Manifold, other: manifold3d.Manifold, whole: manifold3d.Manifold
-) -> float:
-    """About the volume in which two bodies joined differ from both, by sections of all three."""
-    box = other.bounding_box()
-    low, high = box[2], box[5]
-    heights = low + (high - low) * ((np.arange(_SECTIONS) + _OFF_STEP) / _SECTIONS)
-    off = 0.0
-    for z in heights.tolist():
-        both, found = one.slice(z) + other.slice(z), whole.slice(z)
-        off += (both - found).area() + (found - both).area()
-    return off * (high - low) / _SECTIONS
+def _off_by_sections(solids: list[manifold3d.Manifold], whole: manifold3d.Manifold) -> float:
+    """About the volume in which bodies joined differ from all of them, by level sections."""
+    boxes = np.array([solid.bounding_box() for solid in solids])
+    lows, highs = boxes[:, 2], boxes[:, 5]
+    off = []
+    spans = [(lows.min(), highs.max())] if len(solids) > 2 else zip(lows, highs, strict=True)
+    for low, high in spans:
+        heights = low + (high - low) * ((np.arange(_SECTIONS) + _OFF_STEP) / _SECTIONS)
+        areas = 0.0
+        for z in heights.tolist():
+            met = [solids[k].slice(z) for k in np.flatnonzero((lows < z) & (z < highs))]
+            both = manifold3d.CrossSection.batch_boolean(met, manifold3d.OpType.Add)
+            found = whole.slice(z)
+            areas += (both - found).area() + (found - both).area()
+        off.append(areas * float(high - low) / _SECTIONS)
+    return max(off)
 
 
 def _lost_when_read(solid: manifold3d.Manifold) -> float:

@@ -42,6 +42,8 @@ _MADE: OrderedDict[tuple[str, str, str], "Reshaped"] = OrderedDict()
 _MOST_MADE = 3
 # What is taken away from below comes out above where so much that faced up is gone (ours).
 _FACES_UP, _LEAST_GONE_MM2, _LEAST_GONE_PART = 0.1, 0.2, 1e-4
+# A hollow that is covered is told from here on (ours).
+_LEAST_HOLLOW_MM3 = 0.5
 _COMES_OUT = (
     "It is thinner than the taper needs: it is cut through, and what stays in front of the cut may "
     "begin on nothing. A smaller angle, a later beginning, a gusset or a fill keeps it whole."
@@ -297,6 +299,8 @@ def _reshaped(part: Part, step: Reshape) -> Reshaped:
     said = worked.said
     if worked.from_below and _comes_out_above(ground, after):
         said = (*said, _COMES_OUT)
+    if worked.add and step.change != "thicken":  # that has looked itself
+        said = (*said, *_closed(before, after, added, taken))
     return Reshaped(made, ground, after, added, taken, said, worked.plugs)
 
 
@@ -307,6 +311,20 @@ def _comes_out_above(ground: Ground, after: list[manifold3d.Manifold]) -> bool:
         for many in ([ground.mesh], [mesh_of(one) for one in after])
     )
     return faced - faces > max(_LEAST_GONE_MM2, _LEAST_GONE_PART * faced)
+
+
+def _closed(before, after, added, taken) -> list[str]:
+    """What is to be said of holes that something added closes."""
+    said = []
+    # Of a body in several surfaces the holes of all.
+    was, now = (sum(s.genus() - 1 + len(s.decompose()) for s in one) for one in (before, after))
+    if now < was:
+        said.append("It closes a hole: look at it before you take it.")
+    volumes = [sum(one.volume() for one in many) for many in (before, after, added, taken)]
+    hollow = volumes[1] - volumes[0] - volumes[2] + volumes[3]
+    if hollow > max(_LEAST_HOLLOW_MM3, 1e-6 * volumes[0]):
+        said.append(f"It covers a hollow of {hollow:.2g} mm³, which is filled as well.")
+    return said
 
 
 class _Beside:

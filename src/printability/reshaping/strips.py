@@ -1,4 +1,4 @@
-"""Solids between neighbouring ways over an underside, and joining many of them."""
+"""Solids between neighbouring ways over an underside."""
 
 import math
 from dataclasses import replace
@@ -7,15 +7,13 @@ from itertools import pairwise
 import manifold3d
 import numpy as np
 
+from .joining import FILM_MM, joined_two_by_two
 from .rays import Ray
-from .watching import going_on
 
-__all__ = ["FILM_MM", "joined_two_by_two", "solids_between", "strips_between"]
+__all__ = ["solids_between", "strips_between"]
 
 # By so much neighbouring strips overlap (ours): far above rounding.
-_OVERLAP_MM = 0.001
-# What is thinner is no solid.
-FILM_MM = _OVERLAP_MM / 2
+_OVERLAP_MM = 2 * FILM_MM
 
 
 def solids_between(
@@ -85,12 +83,3 @@ def _overlapping(one: Ray, other: Ray) -> tuple[Ray, Ray]:
     first = one if one.is_outer else replace(one, foot=one.foot - by)
     last = other if other.is_outer else replace(other, foot=other.foot + by)
     return first, last
-
-
-def joined_two_by_two(solids: list[manifold3d.Manifold]) -> manifold3d.Manifold | None:
-    """Neighbours joined two by two: all at once, one that only touches others may be lost."""
-    while len(solids) > 1:
-        going_on(0.3)
-        pairs = [one + other for one, other in zip(solids[::2], solids[1::2], strict=False)]
-        solids = pairs + solids[len(pairs) * 2 :]
-    return solids[0].simplify(FILM_MM) if solids else None

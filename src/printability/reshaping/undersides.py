@@ -10,8 +10,9 @@ from ..mesh import Mesh
 from ..mesh.nearest import nearest_facing
 from . import _kernels
 from .changes import Dimension, Ground, Worked, registered_change
+from .joining import joined_two_by_two
 from .rays import Ray, rays_of
-from .strips import joined_two_by_two, solids_between
+from .strips import solids_between
 from .underside import Underside, flat_undersides, held_by_nearest_side, underside_at, with_its_end
 
 __all__ = ["ANGLE", "steepened", "underside_seen"]
