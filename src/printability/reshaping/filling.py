@@ -33,8 +33,8 @@ _CORNER_MM, _CORE_MM, _FEW_WAYS = 0.3, 0.1, 4
 _ALIKE = 0.5
 # So much may be left out behind wide holes (ours).
 _LEFT_MM2 = 0.5
-# What is no thicker than this in the middle, in mm, is none (ours).
-_NOTHING_MM = 1e-5
+# What is no thicker than this part of the size in the mean is none (ours).
+_NOTHING_PART = 1e-5
 # Whether a fill stays, or is a support that is broken off.
 HOLDS = ("stays", "breaks off")
 _BREAKS_OFF = ("hold", HOLDS[1])
@@ -218,7 +218,7 @@ def fill_of(
     behind = _behind_corners(ground, under, bends, slope, filled)
     if behind:
         solid = joined_whole(solid, joined_two_by_two(behind)).simplify(FILM_MM)
-    if solid.volume() < _NOTHING_MM * float(facet_areas(under.own).sum()):
+    if solid.volume() < _NOTHING_PART * ground.size_mm * float(facet_areas(under.own).sum()):
         raise EditError(NOT_DEEP)  # some hair beside it holds a hair of it
     # Not below the plate, and holes through the underside stay open.
     solid = solid.trim_by_plane((0, 0, 1), lowest)

@@ -1,6 +1,7 @@
 """Joining solids so that nothing of them is lost."""
 
 import math
+from itertools import islice
 
 import manifold3d
 import numpy as np
@@ -17,6 +18,10 @@ FILM_MM = 0.0005
 _HAIRS_MM, _LOST_PART = (1e-6, 1e-5, 1e-4, 5e-4, 2e-3, 5e-3), 1e-6
 # Bodies are compared at so many heights, off round ones; so much of many may be off (ours).
 _SECTIONS, _OFF_STEP, _SEEN_PART = 24, 0.377, 1e-4
+# So many solids are joined with care; of more facets than that, slivers go on the way (ours).
+_FEW, _MANY_FACETS = 300, 60
+# With more facets only a few ways are tried.
+_MANY_TRIED = 20_000
 # So much of what is added may be lost in the end.
 _REFUSED_PART = 2e-3
 # And how far off it may be with fewer facets.
@@ -48,21 +53,23 @@ def _best_joined(
 ) -> tuple[manifold3d.Manifold, float, float]:
     """Two bodies joined; about how much volume is off; how much is added to the first."""
     best, best_off, added = one, math.inf, 0.0
-    for moved in _alike(other):
+    many = one.num_tri() + other.num_tri() > _MANY_TRIED
+    for moved in islice(_alike(other), 2 if many else None):
         if moved is not other or shared_mm3 is None:
             shared_mm3 = (one ^ moved).volume()
         want = one.volume() + moved.volume() - shared_mm3
         for whole in _together(one, moved):
             going_on(0.7)
             off = abs(whole.volume() - want)
-            if off > _LOST_PART * abs(want):
+            added = want - one.volume()
+            if off > max(_LOST_PART * abs(want), _SEEN_PART * abs(added)):
                 # Where one of them overlaps itself, volumes count that twice.
                 off = min(off, _off_by_sections([one, moved], whole))
             if off < best_off:
                 off += _lost_when_read(whole)
             if off < best_off:
-                best, best_off, added = whole, off, want - one.volume()
-            if off <= _LOST_PART * abs(want):
+                best, best_off = whole, off
+            if off <= max(_LOST_PART * abs(want), _SEEN_PART * abs(added)):
                 return best, best_off, added
     return best, best_off, added
 
@@ -72,18 +79,31 @@ def joined_two_by_two(solids: list[manifold3d.Manifold]) -> manifold3d.Manifold 
 
     Where some of them is lost even so, with more care.
     """
-    if not solids:
-        return None
-    for join in (lambda one, other: one + other, lambda *two: _best_joined(*two)[0]):
+    if len(solids) < 2:
+        return solids[0].simplify(FILM_MM) if solids else None
+    best, best_off = None, math.inf
+    ways = [_thinly_joined, lambda one, other: one + other]
+    if len(solids) <= _FEW:
+        ways.append(lambda one, other: _best_joined(one, other)[0])
+    for join in ways:
         left = solids
         while len(left) > 1:
             going_on(0.3)
             pairs = [join(one, other) for one, other in zip(left[::2], left[1::2], strict=False)]
             left = pairs + left[len(pairs) * 2 :]
         whole = left[0].simplify(FILM_MM)
-        if len(solids) == 1 or _off_by_sections(solids, whole) <= _SEEN_PART * whole.volume():
+        off = _off_by_sections(solids, whole)
+        if off < best_off:
+            best, best_off = whole, off
+        if off <= _SEEN_PART * whole.volume():
             break
-    return whole
+    return best
+
+
+def _thinly_joined(one: manifold3d.Manifold, other: manifold3d.Manifold) -> manifold3d.Manifold:
+    """Two solids joined, without slivers where there are many: those make many more."""
+    both = one + other
+    return both.simplify(FILM_MM) if both.num_tri() > _MANY_FACETS else both
 
 
 def cut_whole(one: manifold3d.Manifold, take: manifold3d.Manifold) -> manifold3d.Manifold:
