@@ -1,7 +1,6 @@
 """Joining solids so that nothing of them is lost."""
 
 import math
-from itertools import islice
 
 import manifold3d
 import numpy as np
@@ -20,7 +19,7 @@ _HAIRS_MM, _LOST_PART = (1e-6, 1e-5, 1e-4, 5e-4, 2e-3, 5e-3), 1e-6
 _SECTIONS, _OFF_STEP, _SEEN_PART = 24, 0.377, 1e-4
 # So many solids are joined with care; of more facets than that, slivers go on the way (ours).
 _FEW, _MANY_FACETS = 300, 60
-# With more facets only a few ways are tried.
+# With more facets the first ways that will do are taken.
 _MANY_TRIED = 20_000
 # So much of what is added may be lost in the end.
 _REFUSED_PART = 2e-3
@@ -43,9 +42,13 @@ def joined_whole(
         If more is lost than nobody sees.
     """
     best, off, added = _best_joined(one, other, shared_mm3)
-    if off > _REFUSED_PART * max(abs(added), 1e-3 * abs(best.volume())):
+    if off > _refused_from(best, added):
         raise EditError("What would be added cannot be joined to the part.")
     return best
+
+
+def _refused_from(whole: manifold3d.Manifold, added_mm3: float) -> float:
+    return _REFUSED_PART * max(abs(added_mm3), 1e-3 * abs(whole.volume()))
 
 
 def _best_joined(
@@ -54,7 +57,9 @@ def _best_joined(
     """Two bodies joined; about how much volume is off; how much is added to the first."""
     best, best_off, added = one, math.inf, 0.0
     many = one.num_tri() + other.num_tri() > _MANY_TRIED
-    for moved in islice(_alike(other), 2 if many else None):
+    for turn, moved in enumerate(_alike(other)):
+        if many and turn > 1 and best_off <= _refused_from(best, added):
+            break
         if moved is not other or shared_mm3 is None:
             shared_mm3 = (one ^ moved).volume()
         want = one.volume() + moved.volume() - shared_mm3
@@ -66,7 +71,7 @@ def _best_joined(
                 # Where one of them overlaps itself, volumes count that twice.
                 off = min(off, _off_by_sections([one, moved], whole))
             if off < best_off:
-                off += _lost_when_read(whole)
+                off += _lost_when_read(whole, one, other)
             if off < best_off:
                 best, best_off = whole, off
             if off <= max(_LOST_PART * abs(want), _SEEN_PART * abs(added)):
@@ -111,7 +116,8 @@ def cut_whole(one: manifold3d.Manifold, take: manifold3d.Manifold) -> manifold3d
     best, best_off = one, math.inf
     for moved in _alike(take):
         left = one - moved
-        off = abs(one.volume() - (one ^ moved).volume() - left.volume()) + _lost_when_read(left)
+        off = abs(one.volume() - (one ^ moved).volume() - left.volume())
+        off += _lost_when_read(left, one)
         if off < best_off:
             best, best_off = left, off
         if off <= _LOST_PART * abs(left.volume()):
@@ -137,10 +143,16 @@ def _off_by_sections(solids: list[manifold3d.Manifold], whole: manifold3d.Manifo
     return max(off)
 
 
-def _lost_when_read(solid: manifold3d.Manifold) -> float:
-    """What of a solid is lost where its surface is read in again: with slivers that can be much."""
-    again = as_solid(mesh_of(solid))
-    return math.inf if again is None else abs(again.volume() - solid.volume())
+def _lost_when_read(whole: manifold3d.Manifold, *made_of: manifold3d.Manifold) -> float:
+    """What of a solid is lost where its surface is read in again: with slivers that can be much.
+
+    Not counted is what the solids that it is made of lose by themselves.
+    """
+    again = as_solid(mesh_of(whole))
+    lost = math.inf if again is None else abs(again.volume() - whole.volume())
+    if lost <= 1e-9 * abs(whole.volume()):
+        return lost
+    return max(lost - sum(_lost_when_read(one) for one in made_of), 0.0)
 
 
 def _together(one: manifold3d.Manifold, other: manifold3d.Manifold):
