@@ -269,7 +269,7 @@ def _breaks_off_of_many(part: Part, size: dict) -> bool:
 @registered_change(
     "fill",
     "Fill below",
-    "Adds the least below it that makes it print by itself, down to where it ends in the wall.",
+    "Adds the least below it that makes it print by itself, down to its wall or the plate.",
     seems_long=_breaks_off_of_many,
     angle_deg=ANGLE,
     hold=Dimension("it", "", 0, 0, 0, HOLDS),
