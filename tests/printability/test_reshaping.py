@@ -931,12 +931,12 @@ def test_what_touches_the_plate_in_points_or_lines_gets_a_foot(draws, shape):
     around = float(np.pi * (straight**2 - round_**2).mean() * high)
     lying = trimesh.transformations.rotation_matrix(math.pi / 2, (1, 0, 0))
     if shape in ("ball", "flattened"):
-        body, want = trimesh.creation.icosphere(4, r), around
+        body, want = trimesh.creation.icosphere(4 if shape == "ball" else 3, r), around
     elif shape == "rod":
         body = trimesh.creation.cylinder(r, 40 * size, sections=180).apply_transform(lying)
         want = 2 * 40 * size * beside
     elif shape == "ring":
-        body, want = trimesh.creation.torus(3 * r, r, 96, 64), 2 * 2 * np.pi * 3 * r * beside
+        body, want = trimesh.creation.torus(3 * r, r, 64, 64), 2 * 2 * np.pi * 3 * r * beside
     else:  # on its edge, turned by less than the angle
         lean = math.radians(angle * draws.uniform(0.2, 0.8))
         body = trimesh.creation.box((2 * r, 3 * r, 4 * r)).apply_transform(
@@ -959,7 +959,7 @@ def test_what_touches_the_plate_in_points_or_lines_gets_a_foot(draws, shape):
     flat = flat_undersides(mesh, angle) & (middles[:, 2] > mesh.vertices[:, 2].min() + 0.01 * size)
     near = middles[draws.choice(np.flatnonzero(flat))]
     found = made(mesh, "fill", near, threshold=angle, angle_deg=angle)
-    assert found.added_mm3 == pytest.approx(want, rel=0.04)
+    assert found.added_mm3 == pytest.approx(want, rel=0.1 if shape == "flattened" else 0.04)
     part = found.part.mesh
     assert part.is_watertight
     assert part.body_of_facet.max() == 0
@@ -1175,7 +1175,7 @@ def test_changes_of_open_meshes_leave_closed_bodies(draws, bunny, case):
             assert shape.is_volume
             want = volume_mm3(mesh) + found.added_mm3 - found.taken_mm3
             assert volume_mm3(found.part.mesh) == pytest.approx(want, rel=2e-5)
-        if tried >= 2 * about(1):
+        if tried >= about(1):
             break
     for change, size in (("flatten", (("sink_mm", 2.0 * scale),)), ("bevel", ())):
         try:
