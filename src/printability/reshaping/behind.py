@@ -326,34 +326,30 @@ def _fanned(under, at, far, i, e, turn, rim, loose, strict, shadow, size) -> lis
         ends = [at[i], at[i] + ways[k] * reach[k], at[i] + ways[k + 1] * reach[k + 1]]
         if shadow.intersects(shapely.MultiPoint(ends).convex_hull):
             wanted[k : k + 2] = True
-    rays = [(way, end if w else 0.0) for way, end, w in zip(ways, reach, wanted, strict=True)]
+    reach = np.where(wanted, reach, 0.0)
+    reach[reach <= 1e-5 * size] = 0.0
     z = _heights_near(under, at[i], size)
+    heading = np.array(ways)
+    along = reach[:, None] * np.linspace(0, 1, LOOKED_AT)
+    # Heights a hair inside its rim.
+    inset = np.minimum(5 * _CLOSE * size, reach / 4)[:, None]
+    inside = np.clip(along, inset, np.maximum(reach[:, None] - inset, inset))
+    places = at[i] + heading[:, None] * inside[:, :, None]
+    own = under.heights(places.reshape(-1, 2))[0].reshape(along.shape)
+    # Along the rim, a hair to the side of it.
+    beside = np.stack([heading[:, 1], -heading[:, 0]], axis=1)
+    places = places + (beside * math.copysign(5 * _CLOSE * size, turn))[:, None]
+    missed = ~np.isfinite(own)
+    if missed.any():
+        own[missed] = under.heights(places[missed])[0]
     found = []
-    for way, reach in rays:
-        along = reach * np.linspace(0, 1, LOOKED_AT) if reach > 1e-5 * size else np.zeros(1)
-        # Heights a hair inside its rim.
-        inset = min(5 * _CLOSE * size, reach / 4)
-        places = at[i] + way * np.clip(along, inset, max(reach - inset, inset))[:, None]
-        own = under.heights(places)[0]
-        # Along the rim, a hair to the side of it.
-        beside = np.array([way[1], -way[0]]) * math.copysign(5 * _CLOSE * size, turn)
-        own = np.where(np.isfinite(own), own, under.heights(places + beside)[0])
-        ok = np.isfinite(own)
-        if reach <= 1e-5 * size or not ok.any():
+    for way, end, s, heights in zip(ways, reach.tolist(), along, own, strict=True):
+        ok = np.isfinite(heights)
+        if not end or not ok.any():
             found.append(Ray(at[i], way, z, 0.0, np.zeros(1), np.array([z]), -1, True))
-        else:
-            found.append(
-                Ray(
-                    at[i],
-                    way,
-                    float(own[ok][0]),
-                    reach,
-                    along,
-                    np.interp(along, along[ok], own[ok]),
-                    -1,
-                    True,
-                )
-            )
+            continue
+        heights = np.interp(s, s[ok], heights[ok])
+        found.append(Ray(at[i], way, float(heights[0]), end, s, heights, -1, True))
     return found if any(ray.reach for ray in found) else []
 
 

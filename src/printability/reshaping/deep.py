@@ -45,15 +45,19 @@ def deep_enough(ground: Ground, under: Underside, slope: float, in_parts: bool =
             "Nothing beside it holds this underside, so a fill would end in the air; stand it on "
             "a pillar."
         )
-    for turn in range(_MOST_PASSES):
+    is_fine = ground.is_sketch
+    for turn in range(_MOST_PASSES + 1):
         if not len(under.held):
             break
-        rays = rays_of(under, is_sketch=ground.is_sketch)
+        rays = rays_of(under, is_sketch=ground.is_sketch, is_fine=is_fine)
         shallow = _shallow(ground, under, rays, slope)
         if not in_parts:
             shallow = {k: parts for k, parts in shallow.items() if _length(parts) > 0.5}
-        if not shallow:
+        if not shallow and is_fine:
             return under, rays
+        if not shallow:
+            is_fine = True
+            continue
         if not in_parts or turn > _MOST_PASSES // 2:
             shallow = {k: [(0.0, 1.0)] for k in shallow}
         under = under.passing(shallow)

@@ -107,11 +107,13 @@ class Ray:
         return float(x), float(y), float(z)
 
 
-def rays_of(under: Underside, beyond_mm: float = 0.0, is_sketch: bool = False) -> list[list[Ray]]:
+def rays_of(
+    under: Underside, beyond_mm: float = 0.0, is_sketch: bool = False, is_fine: bool = True
+) -> list[list[Ray]]:
     """Ways over an underside in order: those of one list follow each other without a gap.
 
     ``beyond_mm`` is how far the outermost stand out where the underside ends beside them. For a
-    sketch there are fewer.
+    sketch there are fewer; unless they are fine, ends may lie off what joins those beside them.
     """
     if not len(under.held):
         return []
@@ -120,7 +122,7 @@ def rays_of(under: Underside, beyond_mm: float = 0.0, is_sketch: bool = False) -
         every = -(-len(begun) // _MOST_WAYS_SKETCHED)
         ends = [True, *(one.row != other.row for one, other in pairwise(begun)), True]
         begun = [b for k, b in enumerate(begun) if ends[k] or ends[k + 1] or k % every == 0]
-    if not is_sketch:
+    if is_fine and not is_sketch:
         begun = _refined(under, begun)
     if len(begun) > _MOST_WAYS:
         raise EditError(
