@@ -72,6 +72,8 @@ def volume(text) -> float:
 
 
 def test_while_the_hand_moves_what_takes_long_is_sketched(bench, monkeypatch):
+    # As if nothing had been tried in this process.
+    monkeypatch.setattr(trying, "_TOOK_S", type(trying._TOOK_S)())
     place = bench.pick((20, 0, 45))
     ask = {"change": "fill", "places": [place], "size": {"angle_deg": 50}}
     assert bench.post("reshape/try", **ask, is_moving=True).json()["is_about"]
