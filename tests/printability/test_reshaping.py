@@ -997,6 +997,12 @@ def test_what_closes_a_hole_in_the_wall_says_so(draws, change):
         assert volume_mm3(found.part.mesh) == pytest.approx(body.volume + found.added_mm3)
 
 
+def test_what_touches_the_plate_in_very_many_places_is_refused_at_once():
+    ring = ours(trimesh.creation.torus(20, 5, 600, 16))
+    with pytest.raises(EditError, match="too many places"):
+        made(ring, "fill", (20.5, 0, 0.1))
+
+
 def test_behind_a_wide_hole_no_strip_of_one_layer_hangs():
     out = shapely.box(-5, 5, 14, 35) - shapely.box(3, 8, 7, 28)
     mesh = union(

@@ -6,6 +6,7 @@ import manifold3d
 import numpy as np
 import shapely
 
+from ..errors import EditError
 from ..mesh import Mesh
 from .underside import Underside
 
@@ -14,6 +15,8 @@ __all__ = ["held_where_it_touches"]
 # Half the width of the post that stands in for a point or a line, as a part of the size and in mm;
 # what lies no higher than this touches (ours).
 _HALF_PART, _HALF_MM, _TOUCHES_MM = 1e-3, 0.01, 1e-6
+# Of more places than this, each would be a hinge of its own, and ways without end (ours).
+_MOST_PLACES = 150
 
 
 def held_where_it_touches(
@@ -26,12 +29,24 @@ def held_where_it_touches(
     under : Underside
         The same where it comes down nowhere, or there is held by what stands on the plate.
     posts : list of Manifold
+
+    Raises
+    ------
+    EditError
+        If nothing else holds it and it touches in too many places.
     """
     vertices, facets = under.mesh.vertices, under.own.facets
     low = vertices[:, 2] <= lowest_mm + _TOUCHES_MM
     low[under.held.ravel()] = False  # it is held there
     if not low[facets].any():
         return under, []
+    if len(np.unique(facets[low[facets]])) > _MOST_PLACES:
+        if len(under.held):
+            return under, []  # by what holds it besides
+        raise EditError(
+            "This underside touches the plate in too many places; flatten the foot, or reduce the "
+            "model’s facets there."
+        )
     size = float(np.ptp(vertices[np.unique(facets), :2], axis=0).max())
     half = min(_HALF_PART * size, _HALF_MM)
     around = shapely.union_all(shapely.polygons(vertices[facets][:, :, :2]))
