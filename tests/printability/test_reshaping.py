@@ -32,6 +32,7 @@ from printability.reshaping import (
     watched,
 )
 from printability.reshaping import step as step_module
+from printability.reshaping.joining import cut_whole
 from printability.stance import Setup, fold, part_of, parts_of, stand
 from printability.ways_out import predict, reshapes_out, small_changes
 from solids import anchor_near, box, ours, reference, table
@@ -914,6 +915,13 @@ def test_the_finding_is_gone_and_nothing_new_will_fail(draws, change, case):
     left = [f for f in after.problems if f.kind in kinds]
     # Between ribs a turned piece may be listed as a ledge of half the gap, a little over the limit.
     assert all(change == "gusset" and f.kind == "ledge" and f.measure < 3.2 for f in left), left
+
+
+def test_a_body_that_is_cut_away_whole_or_not_met_is_that():
+    body, cutter = (as_solid(ours(box(size, size, size))) for size in (1.0, 3.0))
+    assert cut_whole(body, cutter.translate((-1, -1, -1))).is_empty()
+    assert cut_whole(body, cutter.translate((-1, -1, 0.5))).volume() == pytest.approx(0.5)
+    assert cut_whole(body, cutter.translate((9, 0, 0))).volume() == pytest.approx(1)
 
 
 def test_ribs_joined_one_by_one_lose_nothing_above_them():

@@ -113,12 +113,14 @@ def _thinly_joined(one: manifold3d.Manifold, other: manifold3d.Manifold) -> mani
 
 def cut_whole(one: manifold3d.Manifold, take: manifold3d.Manifold) -> manifold3d.Manifold:
     """A body without another, with all the volume that is left, also when it is read in again."""
-    best, best_off = one, math.inf
+    best, best_off = None, math.inf
     for moved in _alike(take):
         left = one - moved
+        if left.is_empty():
+            return left
         off = abs(one.volume() - (one ^ moved).volume() - left.volume())
         off += _lost_when_read(left, one)
-        if off < best_off:
+        if best is None or off < best_off:
             best, best_off = left, off
         if off <= _LOST_PART * abs(left.volume()):
             break
@@ -149,7 +151,9 @@ def _lost_when_read(whole: manifold3d.Manifold, *made_of: manifold3d.Manifold) -
     Not counted is what the solids that it is made of lose by themselves.
     """
     again = as_solid(mesh_of(whole))
-    lost = math.inf if again is None else abs(again.volume() - whole.volume())
+    if again is None:
+        return math.inf
+    lost = abs(again.volume() - whole.volume())
     if lost <= 1e-9 * abs(whole.volume()):
         return lost
     return max(lost - sum(_lost_when_read(one) for one in made_of), 0.0)
