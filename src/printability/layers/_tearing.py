@@ -19,7 +19,7 @@ _MOST_STEPS_ALONG = 200_000_000
 
 
 @compiled
-def least_cuts(layer, area, lower, upper, tie_n, plate_n, pull_n, safe, speck):
+def least_cuts(layer, area, lower, upper, tie_n, plate_n, pull_n, safe, speck, enough):
     """Cuts to the plate, layer by layer, that hold less than ``safe`` times the pull.
 
     Of each layer the least one, then the least for what that one does not tear off, and so on.
@@ -38,6 +38,8 @@ def least_cuts(layer, area, lower, upper, tie_n, plate_n, pull_n, safe, speck):
     safe : float
     speck : float
         Regions of less area than this do not pull.
+    enough : int
+        It ends after the layer in which so many cuts are known.
 
     Returns
     -------
@@ -65,6 +67,11 @@ def least_cuts(layer, area, lower, upper, tie_n, plate_n, pull_n, safe, speck):
     edge_to = np.empty(most, np.int64)
     edge_n = np.empty(most)
     edge_weak = np.empty(most, np.int64)
+    # The same as a net in which flows are sent, and how the pull of the last layer went down.
+    head, came = np.full(count + 1, -1, np.int64), np.full(count + 1, -1, np.int64)
+    to, after, cap = np.empty(2 * most, np.int64), np.empty(2 * most, np.int64), np.empty(2 * most)
+    sent, lacks, queue = np.zeros(count + 1), np.zeros(count + 1), np.zeros(count + 1, np.int64)
+    joined, known = 0, 1
     nodes, edges = 1, 0
     cut_layer, hold, force = [0], [0.0], [0.0]
     start, weak, torn_start, torn = [0], [0], [0], [0]
@@ -73,7 +80,6 @@ def least_cuts(layer, area, lower, upper, tie_n, plate_n, pull_n, safe, speck):
     force.clear()
     weak.clear()
     torn.clear()
-    load = np.zeros(count + 1)
     # How much pulled at each chain when the net was last looked at as it is now.
     seen = np.full(count, -1.0)
     net_of, net = np.full(count, -1, np.int64), 0
@@ -145,10 +151,17 @@ def least_cuts(layer, area, lower, upper, tie_n, plate_n, pull_n, safe, speck):
             # What hangs on nothing is an island, which is told as such.
             if area[i] >= speck and root_of(home, node[i]) == 0:
                 pulls[i - first] = pull_n * area[i]
-        if _goes_down(first, r, pulls, safe, node, bears, edge_start, edge_to, edge_n, nodes, load):
-            continue
         whole = pulls.sum()
         if work[0] > _MOST_STEPS_ALONG and whole < 1.1 * hardest:
+            continue
+        for n in range(known, nodes):
+            for e in range(edge_start[n], edge_start[n + 1]):
+                joined = _join(head, to, after, cap, joined, n, edge_to[e], edge_n[e], edge_n[e])
+        known = nodes
+        if _goes_down(
+            first, r, pulls, safe, node, bears, nodes, head, to, after, cap, sent, lacks, queue,
+            came, work,
+        ):  # fmt: skip
             continue
         hardest = max(hardest, whole)
         for _ in range(_MOST_CUTS):
@@ -169,6 +182,8 @@ def least_cuts(layer, area, lower, upper, tie_n, plate_n, pull_n, safe, speck):
                 pulls[i - first] = 0.0
             if work[0] > 2 * _MOST_STEPS_ALONG:
                 break
+        if len(cut_layer) >= enough:
+            break
     return (
         np.array(cut_layer, np.int64), np.array(hold), np.array(force), np.array(start, np.int64),
         np.array(weak, np.int64), np.array(torn_start, np.int64), np.array(torn, np.int64),
@@ -176,36 +191,62 @@ def least_cuts(layer, area, lower, upper, tie_n, plate_n, pull_n, safe, speck):
 
 
 @compiled
-def _goes_down(first, end, pulls, safe, node, bears, edge_start, edge_to, edge_n, nodes, load):
-    """Whether the pull at a layer finds its way to the plate when it is sent down greedily."""
-    load[:nodes] = 0.0
+def _goes_down(first, end, pulls, safe, node, bears, nodes, head, to, after, cap, sent, lacks,
+               queue, came, work):  # fmt: skip
+    """Whether the pull at a layer finds its way to the plate.
+
+    What was sent down for the layer before stays as it is in ``cap``; what this one pulls more is
+    sent along shortest ways (Edmonds and Karp 1972, from memory) to the plate or to a node at which
+    less pulls now. Where it does not go down as much as does is sent.
+    """
+    for n in range(1, nodes):
+        lacks[n] = -sent[n]
+    whole = 0.0
     for r in range(first, end):
         if safe * pulls[r - first] > bears[r]:
             return False
-        load[node[r]] += safe * pulls[r - first]
-    for n in range(nodes - 1, 0, -1):
-        left = load[n]
-        if left <= 0:
-            continue
-        # Into the strongest first; what is over goes to the others.
-        best = -1
-        for e in range(edge_start[n], edge_start[n + 1]):
-            if best < 0 or edge_n[e] > edge_n[best]:
-                best = e
-        if best < 0:
-            return False
-        sent = min(left, edge_n[best])
-        load[edge_to[best]] += sent
-        left -= sent
-        for e in range(edge_start[n], edge_start[n + 1]):
-            if left <= 0:
-                break
-            if e != best:
-                sent = min(left, edge_n[e])
-                load[edge_to[e]] += sent
-                left -= sent
-        if left > 1e-12 * load[n]:
-            return False
+        if node[r]:
+            lacks[node[r]] += safe * pulls[r - first]
+            whole += safe * pulls[r - first]
+    tiny = 1e-11 * whole
+    for n in range(1, nodes):
+        while lacks[n] > tiny:
+            queue[0], done, known, last = n, 0, 1, -1
+            came[n] = -2
+            while done < known and last < 0:
+                e = head[queue[done]]
+                done += 1
+                while e >= 0:
+                    work[0] += 1
+                    t = to[e]
+                    if cap[e] > 0 and came[t] == -1:
+                        came[t] = e
+                        queue[known] = t
+                        known += 1
+                        if t == 0 or lacks[t] < -tiny:
+                            last = t
+                            break
+                    e = after[e]
+            if last >= 0:
+                goes = lacks[n] if last == 0 else min(lacks[n], -lacks[last])
+                t = last
+                while t != n:
+                    goes = min(goes, cap[came[t]])
+                    t = to[came[t] ^ 1]
+                t = last
+                while t != n:
+                    e = came[t]
+                    cap[e] -= goes
+                    cap[e ^ 1] += goes
+                    t = to[e ^ 1]
+                sent[n] += goes
+                lacks[n] -= goes
+                sent[last] -= goes
+                lacks[last] += goes
+            for i in range(known):
+                came[queue[i]] = -1
+            if last < 0:
+                return False
     return True
 
 

@@ -17,6 +17,7 @@ __all__ = ["Net"]
 
 # How far beside the outline of its layer a contact on a slope may be.
 _BESIDE_MM = 1.0
+_ALL = 2**62
 
 
 class Net:
@@ -71,13 +72,14 @@ class Net:
     def ask(self, times: float) -> None:
         """Ask for so many times what is asked of the whole."""
         self.asked = times * self.whole
-        self.lacks = self._lacks(list(self.region))
+        self.lacks = self._lacks(list(self.region), _ALL)
 
     def holds(self, keys: list[str]) -> bool:
         """Whether it holds with some supports as well as with all."""
-        return self._lacks(keys) <= self.lacks + 1e-9
+        least = self.lacks + 1e-9
+        return self._lacks(keys, _ALL if self.lacks > 0 else 1) <= least
 
-    def _lacks(self, keys: list[str]) -> float:
+    def _lacks(self, keys: list[str], enough: int) -> float:
         keys = [key for key in keys if key in self.region]
         roots = sorted({self.root[key] for key in keys})
         number = {key: i for i, key in enumerate(roots)}
@@ -91,7 +93,7 @@ class Net:
             np.concatenate([np.zeros(n), self.layer]).astype(np.int64),
             np.concatenate([shafts / self.plate, self.area]), lower[order].astype(np.int64),
             upper[order].astype(np.int64), ties[order], self.plate, self.pull, self.asked,
-            SPECK_MM2,
+            SPECK_MM2, enough,
         )  # fmt: skip
         return float((self.asked - hold / pull).sum()) if len(layer) else 0.0
 
