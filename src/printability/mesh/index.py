@@ -5,9 +5,9 @@ import numpy as np
 from ..compiled import compiled
 from ._kernels import hit_at
 
-__all__ = ["FacetIndex", "facet_boxes", "first_hits"]
+__all__ = ["LEAF", "FacetIndex", "facet_boxes", "first_hits"]
 
-_LEAF = 4
+LEAF = 4
 
 
 class FacetIndex:
@@ -31,7 +31,7 @@ class FacetIndex:
         self.vertices, self.facets = vertices, facets
         low, high, code = _boxes_and_codes(vertices, facets)
         self.order = np.argsort(code, kind="stable").astype(np.int32)
-        leaves = max(-(-len(facets) // _LEAF), 1)
+        leaves = max(-(-len(facets) // LEAF), 1)
         self.first_leaf = (1 << (leaves - 1).bit_length()) - 1
         self.box = _boxes(low, high, self.order, self.first_leaf)
 
@@ -78,7 +78,7 @@ def _boxes(low, high, order, first_leaf):
     box = np.empty((2 * first_leaf + 1, 6))
     box[:, :3], box[:, 3:] = np.inf, -np.inf
     for p in range(order.shape[0]):
-        node = first_leaf + p // _LEAF
+        node = first_leaf + p // LEAF
         for axis in range(3):
             box[node, axis] = min(box[node, axis], low[order[p], axis])
             box[node, 3 + axis] = max(box[node, 3 + axis], high[order[p], axis])
@@ -120,8 +120,8 @@ def first_hit(vertices, facets, order, box, first_leaf, origin, way, least):
             stack[top], stack[top + 1] = 2 * node + 1, 2 * node + 2
             top += 2
             continue
-        lo = (node - first_leaf) * _LEAF
-        for p in range(lo, min(lo + _LEAF, order.shape[0])):
+        lo = (node - first_leaf) * LEAF
+        for p in range(lo, min(lo + LEAF, order.shape[0])):
             f = order[p]
             t = hit_at(vertices, facets, f, origin, way)
             if least < t < best:

@@ -3,7 +3,7 @@
 import numpy as np
 
 from ..compiled import compiled
-from .index import _LEAF, FacetIndex
+from .index import LEAF, FacetIndex
 
 __all__ = ["facets_in_box", "facets_of_places", "facets_within", "nearest_facing"]
 
@@ -107,8 +107,8 @@ def _nearest(vertices, facets, order, box, first_leaf, p, n, least_cos, reach):
             stack[top], stack[top + 1] = far, near
             top += 2
             continue
-        lo = (node - first_leaf) * _LEAF
-        for i in range(lo, min(lo + _LEAF, order.shape[0])):
+        lo = (node - first_leaf) * LEAF
+        for i in range(lo, min(lo + LEAF, order.shape[0])):
             f = order[i]
             if not _agrees(vertices, facets, f, n, least_cos):
                 continue
@@ -148,8 +148,8 @@ def _within(vertices, facets, order, box, first_leaf, points, normals, least_cos
                 stack[top], stack[top + 1] = 2 * node + 1, 2 * node + 2
                 top += 2
                 continue
-            lo = (node - first_leaf) * _LEAF
-            for k in range(lo, min(lo + _LEAF, order.shape[0])):
+            lo = (node - first_leaf) * LEAF
+            for k in range(lo, min(lo + LEAF, order.shape[0])):
                 f = order[k]
                 if out[f] or not _agrees(vertices, facets, f, n, least_cos):
                     continue
@@ -175,8 +175,8 @@ def _in_box(order, box, first_leaf, low, high):
             stack[top], stack[top + 1] = 2 * node + 1, 2 * node + 2
             top += 2
             continue
-        lo = (node - first_leaf) * _LEAF
-        for i in range(lo, min(lo + _LEAF, order.shape[0])):
+        lo = (node - first_leaf) * LEAF
+        for i in range(lo, min(lo + LEAF, order.shape[0])):
             found[count] = order[i]
             count += 1
     return np.sort(found[:count])

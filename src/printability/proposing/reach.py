@@ -4,7 +4,7 @@ import math
 
 import numpy as np
 
-from ..supports import World, met_by_rod
+from ..supports import World, is_way_out
 
 __all__ = ["TOOL_LONG_MM", "TOOL_WIDE_MM", "is_within_reach", "ways_of_tool"]
 
@@ -45,11 +45,6 @@ def is_within_reach(world: World, place_mm, normal) -> bool:
     normal = np.asarray(normal, float)
     start = np.asarray(place_mm, float) + normal * (TOOL_WIDE_MM / 2 + _CLEAR_MM)
     order = np.argsort(-(_WAYS @ normal), kind="stable")
-    for way in _WAYS[order]:
-        if way @ normal < -0.01:
-            break
-        end = start + way * TOOL_LONG_MM
-        r = TOOL_WIDE_MM / 2
-        if met_by_rod(world, start, end, r, r) is None:
-            return True
-    return False
+    ways = _WAYS[order]
+    ways = ways[ways @ normal >= -0.01]
+    return is_way_out(world, start, ways, TOOL_LONG_MM, TOOL_WIDE_MM / 2)

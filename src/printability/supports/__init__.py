@@ -3,7 +3,7 @@
 from .brace import BraceSize, fit_brace
 from .bracing import braces_for
 from .carrying import Alignment, Carried, Report, aligned, carry, keys_free
-from .clearance import met_by_rod, wall_behind
+from .clearance import is_way_out, met_by_rod, wall_behind
 from .graph import (
     KINDS,
     SIDES,
@@ -82,6 +82,7 @@ __all__ = [
     "fit_stand",
     "fit_strut",
     "fit_tie_bar",
+    "is_way_out",
     "keys_free",
     "met_by_rod",
     "mirrored_place",

@@ -3,6 +3,7 @@
 import numpy as np
 
 from ..compiled import compiled
+from ..mesh.index import LEAF, first_hit
 
 
 @compiled
@@ -102,3 +103,106 @@ def first_contact_below(vertices, facets, x, y, profile_z, profile_r, top):
                 best[:] = poly[at_i]
                 found = True
     return found, best[0], best[1], best[2]
+
+
+@compiled
+def _near_rod(order, box, first_leaf, a, way, low, high, grow, but):
+    """Facets whose neighbourhood meets a rod, and perhaps a few more, ascending."""
+    found = np.empty(order.shape[0], np.int32)
+    count = 0
+    stack = np.empty(96, np.int64)
+    stack[0] = 0
+    top = 1
+    while top > 0:
+        top -= 1
+        node = stack[top]
+        t_in, t_out = low, high
+        for axis in range(3):
+            least, most = box[node, axis] - grow - a[axis], box[node, 3 + axis] + grow - a[axis]
+            pad = 1e-9 * (abs(least) + abs(most) + abs(a[axis])) + 1e-12
+            least, most = least - pad, most + pad
+            if abs(way[axis]) < 1e-14:
+                if least > 0 or most < 0:
+                    t_out = -np.inf
+                continue
+            ta, tb = least / way[axis], most / way[axis]
+            t_in, t_out = max(t_in, min(ta, tb)), min(t_out, max(ta, tb))
+        if not t_in <= t_out:
+            continue
+        if node < first_leaf:
+            stack[top], stack[top + 1] = 2 * node + 1, 2 * node + 2
+            top += 2
+            continue
+        lo = (node - first_leaf) * LEAF
+        for i in range(lo, min(lo + LEAF, order.shape[0])):
+            if order[i] != but:
+                found[count] = order[i]
+                count += 1
+    return np.sort(found[:count])
+
+
+@compiled
+def rod_met(vertices, facets, order, box, first_leaf, a, b, r_a, r_b, skip_a, skip_b, but):
+    """Where facets enter a rod, nearest to its end ``b``, as (found, x, y, z).
+
+    The rod is turned until it stands upright on its end ``a``.
+    """
+    way = b - a
+    length = np.sqrt(way[0] * way[0] + way[1] * way[1] + way[2] * way[2])
+    if length - skip_a - skip_b <= 1e-9:
+        return False, 0.0, 0.0, 0.0
+    way /= length
+    low, high = skip_a, length - skip_b
+    near = _near_rod(order, box, first_leaf, a, way, low, high, max(r_a, r_b), but)
+    if not near.shape[0]:
+        return False, 0.0, 0.0, 0.0
+    across = 0
+    for axis in range(1, 3):
+        if abs(way[axis]) < abs(way[across]):
+            across = axis
+    u, v = np.zeros(3), np.empty(3)
+    u[(across + 1) % 3], u[(across + 2) % 3] = -way[(across + 2) % 3], way[(across + 1) % 3]
+    u /= np.sqrt(u[0] * u[0] + u[1] * u[1] + u[2] * u[2])
+    for axis in range(3):
+        j, k = (axis + 1) % 3, (axis + 2) % 3
+        v[axis] = way[j] * u[k] - way[k] * u[j]
+    corners = np.empty((3 * near.shape[0], 3))
+    own = np.empty((near.shape[0], 3), np.int32)
+    for i in range(near.shape[0]):
+        for c in range(3):
+            at = 3 * i + c
+            own[i, c] = at
+            corners[at] = 0.0
+            for axis in range(3):
+                d = vertices[facets[near[i], c], axis] - a[axis]
+                corners[at, 0] += d * u[axis]
+                corners[at, 1] += d * v[axis]
+                corners[at, 2] += d * way[axis]
+    slope = (r_b - r_a) / length
+    found, x, y, z = first_contact_below(
+        corners, own, 0.0, 0.0, np.array([low, high]),
+        np.array([r_a + slope * low, r_a + slope * high]), np.inf,
+    )  # fmt: skip
+    return (
+        found,
+        a[0] + x * u[0] + y * v[0] + z * way[0],
+        a[1] + x * u[1] + y * v[1] + z * way[1],
+        a[2] + x * u[2] + y * v[2] + z * way[2],
+    )
+
+
+@compiled
+def first_free_way(vertices, facets, order, box, first_leaf, start, ways, length, radius):
+    """The first of some ways along which a rod of one radius meets nothing; -1 without one."""
+    for w in range(ways.shape[0]):
+        # What its middle line meets, the rod meets too.
+        _, far = first_hit(vertices, facets, order, box, first_leaf, start, ways[w], 0.0)
+        if far < length:
+            continue
+        met, _, _, _ = rod_met(
+            vertices, facets, order, box, first_leaf, start, start + ways[w] * length, radius,
+            radius, 0.0, 0.0, -1,
+        )  # fmt: skip
+        if not met:
+            return w
+    return -1

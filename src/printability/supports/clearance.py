@@ -3,15 +3,12 @@
 A rod is turned until it stands upright, and tested as a solid of revolution about its axis.
 """
 
-import math
-
 import numpy as np
 
 from ..mesh.index import first_hit
-from ..mesh.nearest import facets_in_box
-from ._kernels import first_contact_below
+from ._kernels import first_free_way, rod_met
 
-__all__ = ["met_by_rod", "wall_behind"]
+__all__ = ["is_way_out", "met_by_rod", "wall_behind"]
 
 
 def met_by_rod(
@@ -32,40 +29,31 @@ def met_by_rod(
     but : int
         A facet that does not count.
     """
-    a, b = np.asarray(a_mm, float), np.asarray(b_mm, float)
-    way = b - a
-    length = float(np.linalg.norm(way))
-    if length - skip[0] - skip[1] <= 1e-9:
-        return None
-    way /= length
-    low_t, high_t = skip[0], length - skip[1]
-    grow = max(r_a_mm, r_b_mm)
-    ends = np.stack([a + way * low_t, a + way * high_t])
-    near = facets_in_box(world.mesh.index, ends.min(axis=0) - grow, ends.max(axis=0) + grow)
-    near = near[near != but]
-    if not len(near):
-        return None
-    across = np.eye(3)[int(np.argmin(np.abs(way)))]
-    u = np.cross(across, way)
-    u /= np.linalg.norm(u)
-    frame = np.stack([u, np.cross(way, u), way])
-    corners = (world.mesh.vertices[world.mesh.facets[near]].reshape(-1, 3) - a) @ frame.T
-    facets = np.arange(len(corners), dtype=np.int32).reshape(-1, 3)
-    slope = (r_b_mm - r_a_mm) / length
-    hit, *at = first_contact_below(
-        np.ascontiguousarray(corners), facets, 0.0, 0.0, np.array([low_t, high_t]),
-        np.array([r_a_mm + slope * low_t, r_a_mm + slope * high_t]), math.inf,
+    hit, *at = rod_met(
+        *_index_of(world), np.array(a_mm, np.float64), np.array(b_mm, np.float64),
+        float(r_a_mm), float(r_b_mm), float(skip[0]), float(skip[1]), but,
     )  # fmt: skip
-    if not hit:
-        return None
-    return tuple(float(v) for v in a + np.array(at) @ frame)
+    return tuple(at) if hit else None
+
+
+def is_way_out(world, place_mm, ways, long_mm: float, radius_mm: float) -> bool:
+    """Whether a rod that begins at a place gets out along any of some ways, (w, 3), of length 1."""
+    return (
+        first_free_way(
+            *_index_of(world), np.array(place_mm, np.float64),
+            np.ascontiguousarray(ways, np.float64), float(long_mm), float(radius_mm),
+        )
+        >= 0
+    )  # fmt: skip
+
+
+def _index_of(world) -> tuple:
+    index = world.mesh.index
+    return index.vertices, index.facets, index.order, index.box, index.first_leaf
 
 
 def wall_behind(world, point, way) -> float:
     """How thick the part is behind a place of its surface, along a way into it; may be infinite."""
-    index = world.mesh.index
-    _, far = first_hit(
-        index.vertices, index.facets, index.order, index.box, index.first_leaf,
-        np.asarray(point, np.float64), np.asarray(way, np.float64), 1e-6,
-    )  # fmt: skip
+    start, along = np.asarray(point, np.float64), np.asarray(way, np.float64)
+    _, far = first_hit(*_index_of(world), start, along, 1e-6)
     return float(far)

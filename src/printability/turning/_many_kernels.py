@@ -11,6 +11,7 @@ from ..compiled import compiled
 from ..footing._kernels import copies_in_rows, hull_of, reach_of
 from ..layers.levels import count_of, cut_height, hair_of, level
 from ..mesh._kernels import across as across_facet
+from ..mesh.index import LEAF
 from ._kernels import (
     AREA,
     COPIES,
@@ -25,7 +26,6 @@ from ._kernels import (
 
 # Bins along each edge of a cube around the normals: some three degrees.
 _GRID = 28
-_LEAF = 4  # facets a leaf of the index
 # Rounding of angles between directions, in radians.
 _SLACK = 1e-7
 
@@ -151,8 +151,8 @@ def facets_that_reach(order, box, first_leaf, down, from_height, to_height):
             stack[top], stack[top + 1] = 2 * node + 1, 2 * node + 2
             top += 2
             continue
-        lo = (node - first_leaf) * _LEAF
-        for p in range(lo, min(lo + _LEAF, order.shape[0])):
+        lo = (node - first_leaf) * LEAF
+        for p in range(lo, min(lo + LEAF, order.shape[0])):
             if count == found.shape[0]:
                 wider = np.empty(2 * count, np.int32)
                 wider[:count] = found
