@@ -11,6 +11,8 @@ from ..mesh._kernels import root_of
 
 # Cuts are looked for until the ratio falls by less than this.
 _NEARLY = 1e-9
+# What is less than this part of all that pulls is rounding.
+_TINY = 1e-12
 _MOST_STEPS = 24
 _MOST_CUTS = 200  # in one layer
 # After so many steps along edges, of all flows together, only layers that pull harder by a tenth
@@ -71,6 +73,7 @@ def least_cuts(layer, area, lower, upper, tie_n, plate_n, pull_n, safe, speck, e
     head, came = np.full(count + 1, -1, np.int64), np.full(count + 1, -1, np.int64)
     to, after, cap = np.empty(2 * most, np.int64), np.empty(2 * most, np.int64), np.empty(2 * most)
     sent, lacks, queue = np.zeros(count + 1), np.zeros(count + 1), np.zeros(count + 1, np.int64)
+    stays = np.zeros(count + 1, np.bool_)
     joined, known = 0, 1
     nodes, edges = 1, 0
     cut_layer, hold, force = [0], [0.0], [0.0]
@@ -158,16 +161,11 @@ def least_cuts(layer, area, lower, upper, tie_n, plate_n, pull_n, safe, speck, e
             for e in range(edge_start[n], edge_start[n + 1]):
                 joined = _join(head, to, after, cap, joined, n, edge_to[e], edge_n[e], edge_n[e])
         known = nodes
-        if _goes_down(
-            first, r, pulls, safe, node, bears, nodes, head, to, after, cap, sent, lacks, queue,
-            came, work,
-        ):  # fmt: skip
-            continue
         hardest = max(hardest, whole)
         for _ in range(_MOST_CUTS):
             found, off, ratio, bearing, pulled = _least(
-                first, r, pulls, node, bears, weakest, edge_start, edge_to, edge_n, edge_weak,
-                nodes, safe, work,
+                first, r, pulls, safe, node, bears, weakest, edge_start, edge_to, edge_n, edge_weak,
+                nodes, head, to, after, cap, sent, lacks, stays, queue, came, work,
             )  # fmt: skip
             if ratio >= safe:
                 break
@@ -191,26 +189,27 @@ def least_cuts(layer, area, lower, upper, tie_n, plate_n, pull_n, safe, speck, e
 
 
 @compiled
-def _goes_down(first, end, pulls, safe, node, bears, nodes, head, to, after, cap, sent, lacks,
-               queue, came, work):  # fmt: skip
-    """Whether the pull at a layer finds its way to the plate.
+def _send_down(first, end, pulls, ratio, node, bears, nodes, head, to, after, cap, sent, lacks,
+               stays, queue, came, work):  # fmt: skip
+    """Send as much of the pull at a layer down to the plate as finds its way; whether all does.
 
-    What was sent down for the layer before stays as it is in ``cap``; what this one pulls more is
-    sent along shortest ways (Edmonds and Karp 1972, from memory) to the plate or to a node at which
-    less pulls now. Where it does not go down as much as does is sent.
+    What was sent down before stays as it is in ``cap``; what pulls more now is sent along shortest
+    ways (max-flow, min-cut: Ford and Fulkerson 1956; Edmonds and Karp 1972; from memory) to the
+    plate, or to a node at which less pulls now. ``stays`` says which nodes are above the least cut.
     """
+    stays[:nodes] = False
     for n in range(1, nodes):
         lacks[n] = -sent[n]
     whole = 0.0
     for r in range(first, end):
-        if safe * pulls[r - first] > bears[r]:
-            return False
         if node[r]:
-            lacks[node[r]] += safe * pulls[r - first]
-            whole += safe * pulls[r - first]
-    tiny = 1e-11 * whole
+            goes = min(ratio * pulls[r - first], bears[r])
+            lacks[node[r]] += goes
+            whole += goes
+    tiny = _TINY * whole
+    goes_down = True
     for n in range(1, nodes):
-        while lacks[n] > tiny:
+        while lacks[n] > tiny and not stays[n]:
             queue[0], done, known, last = n, 0, 1, -1
             came[n] = -2
             while done < known and last < 0:
@@ -219,7 +218,7 @@ def _goes_down(first, end, pulls, safe, node, bears, nodes, head, to, after, cap
                 while e >= 0:
                     work[0] += 1
                     t = to[e]
-                    if cap[e] > 0 and came[t] == -1:
+                    if cap[e] > tiny and came[t] == -1 and not stays[t]:
                         came[t] = e
                         queue[known] = t
                         known += 1
@@ -245,66 +244,47 @@ def _goes_down(first, end, pulls, safe, node, bears, nodes, head, to, after, cap
                 lacks[last] += goes
             for i in range(known):
                 came[queue[i]] = -1
-            if last < 0:
-                return False
-    return True
+                if last < 0:  # nothing leads from these to the plate any more
+                    stays[queue[i]] = True
+        goes_down &= not stays[n]
+    return goes_down
 
 
 @compiled
-def _least(first, end, pulls, node, bears, weakest, edge_start, edge_to, edge_n, edge_weak,
-           nodes, safe, work):  # fmt: skip
+def _least(first, end, pulls, safe, node, bears, weakest, edge_start, edge_to, edge_n, edge_weak,
+           nodes, head, to, after, cap, sent, lacks, stays, queue, came, work):  # fmt: skip
     """The cut of least hold over pull: by maximum flows, each with the ratio of the last cut.
 
-    Max-flow, min-cut (Ford and Fulkerson 1956) by shortest ways (Dinic 1970); the ratio falls step
-    by step to the least one (Dinkelbach 1967; all from memory).
+    The ratio falls step by step to the least one (Dinkelbach 1967, from memory).
     """
-    source = nodes
-    ends = end - first
-    total = nodes + 1 + ends  # nodes, the film, and one for each region
-    many = 2 * (edge_start[nodes] + 2 * ends)
-    head = np.full(total, -1, np.int64)
-    to, after, cap = np.empty(many, np.int64), np.empty(many, np.int64), np.empty(many)
-    used = 0
-    for n in range(1, nodes):
-        for e in range(edge_start[n], edge_start[n + 1]):
-            used = _join(head, to, after, cap, used, n, edge_to[e], edge_n[e], edge_n[e])
-    fixed = used
-    for i in range(ends):
-        r = first + i
-        if pulls[i] <= 0:
-            continue
-        c = min(bears[r], 1e300)
-        used = _join(head, to, after, cap, used, source + 1 + i, node[r], c, c)
-        used = _join(head, to, after, cap, used, source, source + 1 + i, 0.0, 0.0)
-    whole = cap.copy()
     ratio = safe
     found, off = [0], [0]
     found.clear()
     off.clear()
     bearing, pulled = 0.0, 0.0
     for _ in range(_MOST_STEPS):
-        cap[:used] = whole[:used]
-        e = fixed + 2
-        while e < used:
-            cap[e] = ratio * pulls[to[e] - source - 1]
-            e += 4
-        side = _flow(head, to, after, cap, source, total, work)
+        _send_down(first, end, pulls, ratio, node, bears, nodes, head, to, after, cap, sent, lacks,
+                   stays, queue, came, work)  # fmt: skip
         bears_now, pulls_now = 0.0, 0.0
         ties, goes = [0], [0]
         ties.clear()
         goes.clear()
         for n in range(1, nodes):
             for e in range(edge_start[n], edge_start[n + 1]):
-                if side[n] != side[edge_to[e]]:
+                if stays[n] != stays[edge_to[e]]:
                     bears_now += edge_n[e]
                     ties.append(edge_weak[e])
-        for i in range(ends):
-            if side[source + 1 + i] and pulls[i] > 0:
-                pulls_now += pulls[i]
-                goes.append(first + i)
-                if not side[node[first + i]]:
-                    bears_now += bears[first + i]
-                    ties.append(weakest[first + i])
+        for r in range(first, end):
+            pull = pulls[r - first]
+            if pull <= 0:
+                continue
+            is_cut = not stays[node[r]] and bears[r] < ratio * pull * (1 - _TINY)
+            if stays[node[r]] or is_cut:
+                pulls_now += pull
+                goes.append(r)
+            if is_cut:
+                bears_now += bears[r]
+                ties.append(weakest[r])
         if pulls_now <= 0 or bears_now >= ratio * pulls_now * (1 - _NEARLY):
             break
         ratio = bears_now / pulls_now
@@ -319,66 +299,3 @@ def _join(head, to, after, cap, used, a, b, forth, back):
     to[used], cap[used], after[used], head[a] = b, forth, head[a], used
     to[used + 1], cap[used + 1], after[used + 1], head[b] = a, back, head[b], used + 1
     return used + 2
-
-
-@compiled
-def _flow(head, to, after, cap, source, total, work):
-    """Send all that goes from the source to node 0; which nodes are then on the source's side."""
-    level = np.empty(total, np.int64)
-    queue = np.empty(total, np.int64)
-    here = np.empty(total, np.int64)
-    way = np.empty(total, np.int64)
-    tiny = 0.0
-    for e in range(cap.shape[0]):
-        if e < to.shape[0] and cap[e] < 1e200:
-            tiny = max(tiny, cap[e])
-    tiny *= 1e-13
-    while True:
-        level[:] = -1
-        level[source] = 0
-        queue[0], done, known = source, 0, 1
-        while done < known:
-            n = queue[done]
-            done += 1
-            e = head[n]
-            while e >= 0:
-                if cap[e] > tiny and level[to[e]] < 0:
-                    level[to[e]] = level[n] + 1
-                    queue[known] = to[e]
-                    known += 1
-                e = after[e]
-        work[0] += cap.shape[0]
-        if level[0] < 0:
-            return level >= 0
-        here[:] = head
-        # Ways down the levels, one after another, without recursion.
-        depth, n = 0, source
-        while True:
-            if n == 0:
-                sent = np.inf
-                for i in range(depth):
-                    sent = min(sent, cap[way[i]])
-                back = 0
-                for i in range(depth - 1, -1, -1):
-                    cap[way[i]] -= sent
-                    cap[way[i] ^ 1] += sent
-                    if cap[way[i]] <= tiny:
-                        back = i
-                work[0] += depth
-                depth = back
-                n = to[way[back] ^ 1]
-                continue
-            e = here[n]
-            while e >= 0 and not (cap[e] > tiny and level[to[e]] == level[n] + 1):
-                e = after[e]
-            here[n] = e
-            if e >= 0:
-                way[depth] = e
-                depth += 1
-                n = to[e]
-            elif depth:
-                level[n] = -2
-                depth -= 1
-                n = to[way[depth] ^ 1]
-            else:
-                break

@@ -2,6 +2,7 @@
 
 import hashlib
 from collections import OrderedDict
+from concurrent.futures import ThreadPoolExecutor
 from dataclasses import dataclass
 from threading import Lock
 
@@ -9,9 +10,9 @@ import numpy as np
 from scipy.sparse import coo_matrix
 from scipy.sparse.csgraph import connected_components
 
-from . import _tearing
+from . import _overlap_kernels, _tearing
 from ._united import union_of_loops
-from .slicing import Layers, region_loops
+from .slicing import THREADS, Layers, region_loops
 
 __all__ = ["SAFE", "SPECK_MM2", "Tear", "find_tears", "ties_mm2", "torn_regions"]
 
@@ -21,8 +22,9 @@ SAFE = 2.0
 SPECK_MM2 = 0.1
 # Regions that lie on each other, but for less than this part of the smaller one, tie by all of it.
 _SHIFTED = 0.02
-# Beyond so many pairs that would have to be intersected, the smaller one's area is taken.
-_MOST_PAIRS = 20_000
+# Pairs of so few points are intersected strip by strip; of others only so many, then the smaller
+# one's area is taken.
+_FEW, _MOST_PAIRS, _ALONE_BELOW_PAIRS = 160, 20_000, 1_000
 
 
 # Cuts that are looked for.
@@ -83,8 +85,8 @@ def ties_mm2(layers: Layers) -> np.ndarray:
     """(p,) float: area that the regions of each pair of `Layers.touching` have in common.
 
     Where one follows the other with next to no shift it is the smaller one's; else they are
-    intersected. Of more than 20,000 such pairs a bound stands for the rest: the smaller area, less
-    what the shift takes at most.
+    intersected. Of more than 20,000 such pairs of many points a bound stands for the rest: the
+    smaller area, less what the shift takes at most.
     """
     lower, upper = layers.touching
     area = layers.region_area_mm2
@@ -100,12 +102,32 @@ def ties_mm2(layers: Layers) -> np.ndarray:
         np.bincount(lower, minlength=count)[lower] == 1
     )
     in_doubt = np.flatnonzero(~single | (lost > _SHIFTED * least))
+    shared = _shared_by_strips(layers, lower[in_doubt], upper[in_doubt])
+    few = shared >= 0
+    least[in_doubt[few]] = np.minimum(least[in_doubt[few]], shared[few])
+    in_doubt = in_doubt[~few]
     for p in in_doubt[:_MOST_PAIRS].tolist():
         pair = [region_loops(layers, int(r)) for r in (lower[p], upper[p])]
         least[p] = min(least[p], _shared_mm2(*pair))
     rest = in_doubt[_MOST_PAIRS:]
     least[rest] = np.maximum(least[rest] - np.where(single[rest], lost[rest], 0.0), 0.0)
     return least
+
+
+def _shared_by_strips(layers: Layers, lower: np.ndarray, upper: np.ndarray) -> np.ndarray:
+    """Areas in common of pairs of regions, (p,) float; -1 for those of many points."""
+    loops, start = layers.loops_by_region
+
+    def some(block: np.ndarray) -> np.ndarray:
+        return _overlap_kernels.shared_areas(
+            layers.points, layers.loop_start, loops, start, lower[block], upper[block], _FEW
+        )
+
+    every = np.arange(len(lower))
+    if len(every) < _ALONE_BELOW_PAIRS:
+        return some(every)
+    with ThreadPoolExecutor(THREADS) as pool:
+        return np.concatenate(list(pool.map(some, np.array_split(every, THREADS))))
 
 
 def _shared_mm2(one: list[np.ndarray], other: list[np.ndarray]) -> float:

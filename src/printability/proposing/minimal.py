@@ -21,7 +21,7 @@ from .spots import BUNCHED, LOWEST
 if TYPE_CHECKING:
     from .proposal import Search
 
-__all__ = ["is_minimal", "made_minimal", "relieved"]
+__all__ = ["beyond", "is_minimal", "made_minimal", "relieved"]
 
 # Of a patch, what may stay unheld where it counts as held; see `findings.overhang`.
 _LEFT = 0.02
@@ -222,7 +222,7 @@ class _Near:
             first, end = max(level - self.around, 0), level + self.around + 1
             rest = tuple(s for s in kept if s.key != key)
             found = self.search.left_between(rest, first, end)
-            return bool(_beyond([f for f in found if only is None or only(f)], allowed))
+            return bool(beyond([f for f in found if only is None or only(f)], allowed))
         finally:
             self.contact[key] = one
 
@@ -324,10 +324,11 @@ def _tally(search: "Search", supports: tuple[Support, ...], only=None) -> list[F
 
 def _more(search, supports, only, allowed: list[Finding]) -> list[Finding]:
     """Findings that are not among those allowed, or worse than they were."""
-    return _beyond(_tally(search, supports, only), allowed)
+    return beyond(_tally(search, supports, only), allowed)
 
 
-def _beyond(findings: list[Finding], allowed: list[Finding]) -> list[Finding]:
+def beyond(findings: list[Finding], allowed: list[Finding]) -> list[Finding]:
+    """Those of some findings that are not among others, or worse."""
     found = []
     unused = list(allowed)
     for finding in findings:

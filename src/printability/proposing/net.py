@@ -35,7 +35,7 @@ class Net:
     """
 
     def __init__(self, search: "Search", look: Inspection):
-        layers, rule = search.coarse_layers, search.process
+        layers, rule = search.own.own_layers, search.process
         self.whole = 1.0 if search.options.clear == "failing" else SAFE
         self.plate, self.pull = rule["plate_n_mm2"], rule["pull_n_mm2"]
         self.layer, self.area = layers.region_layer, layers.region_area_mm2

@@ -3,13 +3,12 @@
 import math
 from collections.abc import Callable
 from dataclasses import dataclass, replace
-from functools import cached_property
 
 import numpy as np
 
 from ..findings import Finding, Ledger, find
 from ..inspection import Inspection, inspect_between, inspect_model
-from ..layers import Layers, coarser, slice_layers
+from ..layers import coarser, slice_layers
 from ..mesh import rotation_about_axes
 from ..parts import Part
 from ..stance import Placed, Setup, stand
@@ -18,7 +17,7 @@ from ..surface import held_by_contacts
 from ..turning import GOALS, Scorer, even_directions, said_of_turn, turn_to
 from .habits import apply_habits, key_of
 from .holding import bunched, held_down
-from .minimal import made_minimal, relieved
+from .minimal import beyond, made_minimal, relieved
 from .options import MOST_CONTACTS, Options
 from .sharing import shared
 from .spots import Wanted, spots_for
@@ -92,10 +91,18 @@ class Proposal:
 
 
 class Search:
-    """What the steps of a proposal share: the part as it stands, its own layers, the rules."""
+    """What the steps of a proposal share: the part as it stands, its own layers, the rules.
+
+    Outlines of very many points are taken coarser by no more than 0.02 mm, until `exactly`.
+
+    Parameters
+    ----------
+    is_coarse : bool
+        Whether they may be.
+    """
 
     def __init__(self, part: Part, setup: Setup, options: Options, sides=None, progress=None,
-                 base: Placed | None = None, own_layers=None):  # fmt: skip
+                 base: Placed | None = None, own_layers=None, is_coarse=True):  # fmt: skip
         self.part, self.options, self.sides = part, options, sides
         self.setup = setup
         self.kinds = CURABLE  # those that are looked for
@@ -107,10 +114,16 @@ class Search:
         self.threshold = setup.effective_threshold_deg
         if own_layers is None:
             own_layers = slice_layers(self.base.mesh, self.process.layer_height_mm)
-        self.own = inspect_model(self.base.mesh, self.process, (), own_layers, sides=sides)
-        self.overhang = self.own.overhang(self.threshold)
+        self.exact = inspect_model(self.base.mesh, self.process, (), own_layers, sides=sides)
+        self.overhang = self.exact.overhang(self.threshold)
         self._looks: dict[tuple, Inspection] = {}
-        _ = self.own.hair_mm
+        _ = self.exact.hair_mm
+        self.own = self.exact
+        if is_coarse and len(own_layers.points) > _FINE_POINTS:
+            less = coarser(own_layers, _COARSE_MM)
+            self.own = inspect_model(self.base.mesh, self.process, (), less, sides=sides)
+            for name in ("slopes_deg", "areas_mm2", "hair_mm"):
+                self.own.__dict__[name] = getattr(self.exact, name)
 
     def progress(self, stage: str, done: float) -> None:
         """Say how far it is; may raise to stop."""
@@ -121,16 +134,21 @@ class Search:
         """Say the same again from inside a long step, so that it can be stopped there."""
         self._told(*self._last)
 
-    def look(self, supports: tuple[Support, ...]) -> tuple[Placed, Inspection]:
+    def exactly(self) -> None:
+        """From now on look at outlines as they are."""
+        self.own = self.exact
+
+    def look(self, supports: tuple[Support, ...], exactly=False) -> tuple[Placed, Inspection]:
         """The part with the maker's supports and some more, sliced; the last ones remembered."""
         setup = replace(self.setup, supports=(*self.setup.supports, *supports))
         placed = stand(self.part, setup, self.base)
+        own = self.exact if exactly else self.own
         if not placed.standing:
-            return placed, self.own
-        name = tuple(f.support for f in placed.standing)
+            return placed, own
+        name = (own is self.exact, *(f.support for f in placed.standing))
         look = self._looks.pop(name, None) or inspect_model(
-            self.base.mesh, self.process, placed.standing, self.own.own_layers, sides=self.sides,
-            bare=self.own,
+            self.base.mesh, self.process, placed.standing, own.own_layers, sides=self.sides,
+            bare=own,
         )  # fmt: skip
         self._keep(name, look)
         return placed, look
@@ -139,13 +157,6 @@ class Search:
         self._looks[name] = look
         while len(self._looks) > _MOST_LOOKS_KEPT:
             self._looks.pop(next(iter(self._looks)))
-
-    @cached_property
-    def coarse_layers(self) -> Layers:
-        """The part's own layers, coarser where they are very fine: nearly as good where areas of
-        whole layers decide."""
-        own = self.own.own_layers
-        return coarser(own, _COARSE_MM) if len(own.points) > _FINE_POINTS else own
 
     def ledger(self, placed: Placed, look: Inspection, only=None) -> Ledger:
         """Its findings, of the kinds that are looked for or of some."""
@@ -219,15 +230,15 @@ def propose(
     Proposal
     """
     options = options or Options()
-    search = Search(part, setup, options, sides, progress, base, own_layers)
+    # Single places are known again by where they are exactly.
+    is_coarse = only is None and options.habits is None
+    search = Search(part, setup, options, sides, progress, base, own_layers, is_coarse)
     search.progress("Looking for what hangs", 0.05)
-    placed, look = search.look(())
+    placed, look = search.look((), exactly=True)
     before = find(placed, look, search.threshold, search.overhang)
+    placed, look = search.look(())
     stands = Stands(search.base, search.process, options, sides)
-    made: list[Fitted] = []
     unreachable: list[Unreachable] = []
-    given_up = Wanted()
-    ledger = before
     by_habit: tuple[Support, ...] = ()
     said: list[str] = []
     left_alone: set[tuple] = set()
@@ -239,8 +250,6 @@ def propose(
         unreachable, left_alone = applied.missed, applied.left_alone
         # What a habit made is the maker's: the search leaves it as it is.
         search.setup = replace(setup, supports=(*setup.supports, *by_habit))
-        placed, look = search.look(())
-        ledger = search.ledger(placed, look)
 
     def is_asked(finding: Finding) -> bool:
         return key_of(finding) not in left_alone and (only is None or only(finding))
@@ -249,19 +258,8 @@ def propose(
         return finding.kind != "hold" and is_asked(finding)
 
     search.kinds = _BUT_FOR_HOLD
-    for turn in range(_MOST_ROUNDS):
-        wanted = [f for f in search.open(ledger) if is_wanted(f)]
-        if not wanted:
-            break
-        search.progress("Standing contacts under it", 0.1 + 0.5 * turn / _MOST_ROUNDS)
-        fresh, missed = spots_for(search, stands, look, placed, wanted, given_up)
-        unreachable += missed
-        made += fresh
-        if not fresh or len(made) > MOST_CONTACTS:
-            break
-        placed, look = search.look(tuple(f.support for f in made))
-        ledger = search.ledger(placed, look)
-    supports = tuple(f.support for f in made)
+    supports, missed = _rounds(search, stands, (), is_wanted, (0.1, 0.6))
+    unreachable += missed
     if supports:
         search.progress("Leaving out what is not needed", 0.6)
         supports = made_minimal(search, supports, is_wanted, fully=False)
@@ -277,6 +275,9 @@ def propose(
     if fully:
         added = [s for s in supports if s not in before_pull]
         supports = relieved(search, supports, added, is_asked)
+    if search.own is not search.exact:
+        supports, missed = _exactly_held(search, stands, supports, is_asked)
+        unreachable += missed
     supports = _numbered((*by_habit, *supports), setup)
     search.setup = setup
     search.progress("Looking at it again", 0.95)
@@ -287,11 +288,50 @@ def propose(
         Unreachable(f.center_mm, f"{f.title}: the habits leave it alone.")
         for f in search.open(after) if key_of(f) in left_alone
     ]  # fmt: skip
-    grid = search.own.estimate(search.threshold).grid_support_mm3
+    grid = search.exact.estimate(search.threshold).grid_support_mm3
     return Proposal(
         supports, placed.supports, _still_open(unreachable, search.open(after)), before, after,
         look, float(volume), float(grid), (*said, *said_of_weight(volume, grid, search)),
     )  # fmt: skip
+
+
+def _rounds(
+    search: Search, stands: Stands, supports: tuple[Support, ...], is_wanted, done=(0.1, 0.6)
+) -> tuple[tuple[Support, ...], list[Unreachable]]:
+    """Some supports, and as many more as what hangs asks for, looked at again and again."""
+    given_up = Wanted()
+    made: list[Fitted] = []
+    unreachable: list[Unreachable] = []
+    for turn in range(_MOST_ROUNDS):
+        placed, look = search.look((*supports, *(f.support for f in made)))
+        wanted = [f for f in search.open(search.ledger(placed, look)) if is_wanted(f)]
+        if not wanted or len(made) > MOST_CONTACTS:
+            break
+        part = done[0] + (done[1] - done[0]) * turn / _MOST_ROUNDS
+        search.progress("Standing contacts under it", part)
+        fresh, missed = spots_for(search, stands, look, placed, wanted, given_up)
+        unreachable += missed
+        made += fresh
+        if not fresh:
+            break
+    return (*supports, *(f.support for f in made)), unreachable
+
+
+def _exactly_held(
+    search: Search, stands: Stands, supports: tuple[Support, ...], is_asked
+) -> tuple[tuple[Support, ...], list[Unreachable]]:
+    """Some supports that were found with coarser outlines, and what these left out."""
+    allowed = [f for f in search.left(supports) if is_asked(f)]
+    search.exactly()
+
+    def is_new(finding: Finding) -> bool:
+        return is_asked(finding) and bool(beyond([finding], allowed))
+
+    supports, missed = _rounds(
+        search, stands, supports, lambda f: f.kind != "hold" and is_new(f), (0.92, 0.95)
+    )
+    supports, more = held_down(search, stands, supports, is_new)
+    return supports, missed + more
 
 
 def _numbered(supports: tuple[Support, ...], setup: Setup) -> tuple[Support, ...]:
