@@ -383,6 +383,14 @@ def goes_beyond(points, loop_start, loops, others, far):
     for i in range(loops.shape[0]):
         lo, hi = loop_start[others[i]], loop_start[others[i] + 1]
         first, last = loop_start[loops[i]], loop_start[loops[i] + 1]
+        if last - first == hi - lo:  # the same outline, shifted by little
+            apart = 0.0
+            for c in range(hi - lo):
+                dx = points[first + c, 0] - points[lo + c, 0]
+                dy = points[first + c, 1] - points[lo + c, 1]
+                apart = max(apart, dx * dx + dy * dy)
+            if apart <= far * far:
+                continue
         if (hi - lo) * (last - first) > _MOST_CORNER_PAIRS:
             found[i] = True
             continue

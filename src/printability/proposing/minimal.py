@@ -58,6 +58,7 @@ def made_minimal(search: "Search", supports: tuple[Support, ...], only=None, ful
     if not fully:
         return tuple(s for s in supports if s.key in kept)
     near = _Near(search, [*own, *(fitted[key] for key in kept)])
+    asked = search.open_patches(search.base, search.own, only) - {f.patch for f in allowed}
     waiting = []
     for i, key in enumerate(reversed(kept[:])):
         search.progress("Leaving out what is not needed", 0.85 + 0.05 * i / len(supports))
@@ -65,7 +66,9 @@ def made_minimal(search: "Search", supports: tuple[Support, ...], only=None, ful
             continue
         if not fitted[key].contacts or near.holds_island(key):
             waiting.append(key)
-        elif not near.misses(key, tuple(s for s in supports if s.key in kept), only, allowed):
+        elif not near.misses(
+            key, tuple(s for s in supports if s.key in kept), only, allowed, asked
+        ):  # fmt: skip
             kept.remove(key)
             near.leave_out(key)
     added = _bring_back(search, supports, kept, fitted, only, allowed)
@@ -214,11 +217,18 @@ class _Near:
         finally:
             self.contact[key] = one
 
-    def misses(self, key: str, kept: tuple[Support, ...], only, allowed: list[Finding]) -> bool:
-        """Whether the layers around a contact, with all that is kept but for it, show so."""
+    def misses(
+        self, key: str, kept: tuple[Support, ...], only, allowed: list[Finding], patches: set[int]
+    ) -> bool:
+        """Whether the layers around a contact, with all that is kept but for it, show so.
+
+        Or its patch, where that is one of some.
+        """
         one, level = self.contact[key], self.level[key]
         del self.contact[key]
         try:
+            if self.patch[key] in patches and self._patch_comes_back(self.patch[key]):
+                return True
             first, end = max(level - self.around, 0), level + self.around + 1
             rest = tuple(s for s in kept if s.key != key)
             found = self.search.left_between(rest, first, end)

@@ -13,7 +13,7 @@ from ..mesh import rotation_about_axes
 from ..parts import Part
 from ..stance import Placed, Setup, stand
 from ..supports import Contact, Fitted, OnSupport, Support
-from ..surface import held_by_contacts
+from ..surface import PatchUnheld
 from ..turning import GOALS, Scorer, even_directions, said_of_turn, turn_to
 from .habits import apply_habits, key_of
 from .holding import bunched, held_down
@@ -30,7 +30,7 @@ CURABLE = ("island", "jump", "bridge", "ledge", "overhang", "footing", "wobble",
 # Against the pull it is held when all that hangs is.
 _BUT_FOR_HOLD = tuple(kind for kind in CURABLE if kind != "hold")
 # Those that can be judged by a few layers.
-_HANGING = ("jump", "bridge", "ledge", "overhang")
+_HANGING = ("jump", "bridge", "ledge")
 _MOST_ROUNDS = 8
 # Turns looked at where a proposal weighs much.
 _MOST_FLATS, _DIRECTIONS = 12, 150
@@ -117,6 +117,7 @@ class Search:
         self.exact = inspect_model(self.base.mesh, self.process, (), own_layers, sides=sides)
         self.overhang = self.exact.overhang(self.threshold)
         self._looks: dict[tuple, Inspection] = {}
+        self._patches: dict[int, PatchUnheld] = {}
         _ = self.exact.hair_mm
         self.own = self.exact
         if is_coarse and len(own_layers.points) > _FINE_POINTS:
@@ -170,12 +171,19 @@ class Search:
         ]  # fmt: skip
 
     def unheld_mm2(self, patch, contacts: list[Contact]) -> float:
-        """What of a patch some contacts leave unheld."""
-        return held_by_contacts(
-            self.base.mesh, np.flatnonzero(self.overhang.patch_of_facet == patch.id),
-            self.own.slopes_deg, np.array([c.at_mm for c in contacts]).reshape(-1, 3),
-            np.array([c.facet for c in contacts], int), self.process, self.threshold,
-        ).unheld_mm2  # fmt: skip
+        """What of a patch some contacts under it leave unheld."""
+        if patch.id not in self._patches:
+            self._patches[patch.id] = PatchUnheld(
+                self.base.mesh, np.flatnonzero(self.overhang.patch_of_facet == patch.id),
+                self.own.slopes_deg, self.own.areas_mm2, self.process, self.threshold,
+            )  # fmt: skip
+        at = np.array([c.at_mm for c in contacts]).reshape(-1, 3)
+        return self._patches[patch.id].unheld_mm2(at, np.array([c.facet for c in contacts], int))
+
+    def open_patches(self, placed: Placed, look: Inspection, only=None) -> set[int]:
+        """Overhang patches that are to be cleared."""
+        found = self.open(self.ledger(placed, look, ("overhang",)))
+        return {f.patch for f in found if only is None or only(f)}
 
     def left(self, supports: tuple[Support, ...]) -> list[Finding]:
         """What is to be cleared with some supports more."""
@@ -183,14 +191,14 @@ class Search:
         return self.open(self.ledger(placed, look))
 
     def left_between(self, supports: tuple[Support, ...], first: int, end: int) -> list[Finding]:
-        """What is to be cleared of what hangs in some layers, and of overhangs anywhere."""
+        """What is to be cleared of what hangs in some layers; overhangs are not looked at."""
         placed = stand(self.part, replace(self.setup, supports=(*self.setup.supports, *supports)),
                        self.base)  # fmt: skip
         if not placed.standing:
-            return self.left(supports)
+            return [f for f in self.left(supports) if f.kind in _HANGING]
         look = inspect_between(self.own, placed.standing, max(first - 1, 0), end)
         found = self.open(self.ledger(placed, look, _HANGING))
-        return [f for f in found if f.kind == "overhang" or first <= f.layer < end]
+        return [f for f in found if first <= f.layer < end]
 
 
 def propose(
@@ -276,7 +284,10 @@ def propose(
         added = [s for s in supports if s not in before_pull]
         supports = relieved(search, supports, added, is_asked)
     if search.own is not search.exact:
-        supports, missed = _exactly_held(search, stands, supports, is_asked)
+        allowed = [f for f in search.left(supports) if is_asked(f)]
+        search.exactly()
+        supports = _numbered(supports, setup)  # looked at once more by these names
+        supports, missed = _beyond_allowed(search, stands, supports, is_asked, allowed)
         unreachable += missed
     supports = _numbered((*by_habit, *supports), setup)
     search.setup = setup
@@ -317,12 +328,10 @@ def _rounds(
     return (*supports, *(f.support for f in made)), unreachable
 
 
-def _exactly_held(
-    search: Search, stands: Stands, supports: tuple[Support, ...], is_asked
+def _beyond_allowed(
+    search: Search, stands: Stands, supports: tuple[Support, ...], is_asked, allowed: list[Finding]
 ) -> tuple[tuple[Support, ...], list[Unreachable]]:
-    """Some supports that were found with coarser outlines, and what these left out."""
-    allowed = [f for f in search.left(supports) if is_asked(f)]
-    search.exactly()
+    """Some supports, and more for what is open beside what may be."""
 
     def is_new(finding: Finding) -> bool:
         return is_asked(finding) and bool(beyond([finding], allowed))

@@ -5,6 +5,7 @@ from dataclasses import dataclass, field
 from typing import TYPE_CHECKING
 
 import numpy as np
+from scipy.sparse import csr_array
 
 from ..findings import FAR_OVER, Finding, beside, places_unheld
 from ..inspection import SPECK_MM2, Inspection
@@ -412,11 +413,11 @@ class Round:
         level = np.hypot(
             middle[pool, None, 0] - middle[None, :, 0], middle[pool, None, 1] - middle[None, :, 1]
         )
-        holds = level <= _NEARER * pieces.reach_mm[None, :]
+        holds = csr_array(level <= _NEARER * pieces.reach_mm[None, :])
         usable = np.ones(len(pool), bool)
         tall = 1 + 0.5 * middle[pool, 2] / max(float(middle[:, 2].max()), 1e-9)
         reason, whole = "", float(area.sum())
-        would = holds[:, open_] @ area[open_]
+        would = holds @ (area * open_)
         for _ in range(_MOST_IN_LAYER):
             if float(area[open_].sum()) <= allowed:
                 return
@@ -436,9 +437,11 @@ class Round:
                 apart = np.linalg.norm(middle[pool] - place, axis=1)
                 usable[apart < 0.8] = False
                 continue
-            fresh = np.flatnonzero(open_ & holds[best])
-            would -= holds[:, fresh] @ area[fresh]
-            open_[fresh] = False
+            own = holds.indices[holds.indptr[best] : holds.indptr[best + 1]]
+            fresh = np.zeros(len(area))
+            fresh[own] = area[own] * open_[own]
+            would -= holds @ fresh
+            open_[own] = False
             usable[best] = False
         rest = np.flatnonzero(open_)
         if len(rest) and float(area[rest].sum()) > allowed:

@@ -19,7 +19,7 @@ from ..mesh import Mesh, facet_areas
 from ..process import Process
 from ._held_kernels import distances, in_sight, over_of_pieces
 
-__all__ = ["Held", "HeldPieces", "held_by_contacts", "held_in_sum", "held_pieces"]
+__all__ = ["Held", "HeldPieces", "PatchUnheld", "held_by_contacts", "held_in_sum", "held_pieces"]
 
 # Pieces of a patch that it is taken apart into at most, and their size for a flat one.
 _MOST_PIECES = 40_000
@@ -144,9 +144,40 @@ def held_pieces(
     there are in the distance that a contact holds.
     """
     field = _field_of(mesh, facets, slopes_deg, process, threshold_deg, most, across)
+    under = np.flatnonzero(np.isin(contact_facets, facets))
+    return _held_by(field, contacts_mm, contact_facets, under)
+
+
+class PatchUnheld:
+    """What contacts leave of one patch unheld, asked again and again for some more or less.
+
+    Parameters
+    ----------
+    mesh : Mesh
+    facets : (k,) int
+        The patch.
+    slopes_deg, areas_mm2 : (m,) float
+        Of all facets.
+    process : Process
+    threshold_deg : float
+    """
+
+    def __init__(self, mesh, facets, slopes_deg, areas_mm2, process, threshold_deg):
+        self._area_mm2 = float(areas_mm2[facets].sum())
+        self._field = _field_of(
+            mesh, facets, slopes_deg, process, threshold_deg, _MOST_PIECES, _PIECES_ACROSS
+        )
+
+    def unheld_mm2(self, contacts_mm: np.ndarray, contact_facets: np.ndarray) -> float:
+        """What contacts (c, 3) under facets (c,) of the patch leave of it."""
+        every = np.arange(len(contacts_mm))
+        found = _held_by(self._field, contacts_mm, contact_facets, every)
+        return max(self._area_mm2 - float((found.area_mm2 * found.part_held).sum()), 0.0)
+
+
+def _held_by(field: "_Field", contacts_mm, contact_facets, under) -> HeldPieces:
     n = len(field.places)
     way, owner = np.full(n, np.inf), np.full(n, -1)
-    under = np.flatnonzero(np.isin(contact_facets, facets))
     for c, (near, along) in zip(under, field.ways(contacts_mm, contact_facets, under), strict=True):
         better = along < way[near]
         way[near[better]] = along[better]
