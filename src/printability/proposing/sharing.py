@@ -4,15 +4,21 @@ import math
 from dataclasses import replace
 from typing import TYPE_CHECKING
 
+import numpy as np
+
 from ..supports import (
     LEAST_RISE_DEG,
     Fitted,
+    OnPlate,
     OnSupport,
+    Rod,
     StrutSize,
     Support,
     fit_all,
 )
 from ..supports.strength import least_shaft_mm
+from .slim import BRANCH, carried_mm2, slimmed_for
+from .spots import BUNCHED, LOWEST
 
 if TYPE_CHECKING:
     from .proposal import Search
@@ -21,6 +27,14 @@ __all__ = ["shared"]
 
 # A branch must save at least this part of the pillar that it stands for.
 _SAVES = 0.25
+# What carries nothing becomes a branch where that saves this part of it.
+_SAVES_LITTLE = 0.1
+# Places along a support that are looked at for a joint, and hosts that are tried.
+_JOINTS, _MOST_HOSTS = 40, 6
+# Pillars that are tried as branches of others.
+_MOST_TRUNKS = 16
+# These stay as they are.
+_STAY = (LOWEST, BUNCHED, "Steadies")
 # Farther than this many times its height a pillar's contact is not looked at for a shaft.
 _FAR = 1.0
 
@@ -68,15 +82,19 @@ def shared(search: "Search", supports: tuple[Support, ...]) -> tuple[Support, ..
             if fit_all(search.base.world, (fitted[trunk].support, branch))[key].stands:
                 made[key] = branch
                 taken |= {key, trunk}
+    if search.process["pull_n_mm2"]:
+        made = _fewer_trunks(search, fitted, _shortened(search, fitted, made))
     if not made:
         return supports
     before = search.left(supports)
-    result = tuple(made.get(s.key, s) for s in supports)
+    thick = _thick_enough(search, fitted, made)
+    result = tuple(made.get(s.key) or thick.get(s.key, s) for s in supports)
     while made:
         back = search.left(result)
         if len(back) <= len(before):
             return result
         branches = len(made)
+        blamed: set[str] = set()
         # What came back is nearest to a branch that would rather stand by itself.
         for finding in back:
             if any(f.kind == finding.kind and math.dist(f.center_mm, finding.center_mm) < 1.0
@@ -84,11 +102,176 @@ def shared(search: "Search", supports: tuple[Support, ...]) -> tuple[Support, ..
                 continue
             near = min(made, key=lambda k, f=finding: math.dist(fitted[k].contact_mm, f.center_mm),
                        default=None)  # fmt: skip
-            made.pop(near, None)
+            blamed.add(near)
+        while blamed:  # and what stands on it
+            made = {key: s for key, s in made.items() if key not in blamed}
+            blamed = {key for key, s in made.items() if s.ends[1].key in blamed}
         if len(made) == branches:  # nothing that any of them could be blamed for
             break
-        result = tuple(made.get(s.key, s) for s in supports)
+        thick = _thick_enough(search, fitted, made)
+        result = tuple(made.get(s.key) or thick.get(s.key, s) for s in supports)
     return supports
+
+
+def _thick_enough(
+    search: "Search", fitted: dict[str, Fitted], made: dict[str, Support]
+) -> dict[str, Support]:
+    """Pillars that carry branches, as thick as these ask for."""
+    if not search.process["pull_n_mm2"]:
+        return {}
+    carried: dict[str, float] = {}
+    for branch in made.values():
+        on = branch.ends[1].key
+        while on in made:
+            on = made[on].ends[1].key
+        carried[on] = carried.get(on, 0.0) + carried_mm2(branch.size.contact_mm)
+    out = {}
+    for key, area in carried.items():
+        one = fitted[key]
+        area += carried_mm2(one.support.size.contact_mm)
+        size = slimmed_for(one.support.size, search.process, one.contact_mm[2], area)
+        thicker = replace(one.support, size=size)
+        if fit_all(search.base.world, (thicker,))[key].stands:
+            out[key] = thicker
+    return out
+
+
+def _fewer_trunks(
+    search: "Search", fitted: dict[str, Fitted], made: dict[str, Support]
+) -> dict[str, Support]:
+    """Branches, with pillars among them that cost more than others to stand what they carry on."""
+    stay: set[str] = set()
+    least = _volume_of_all(search, fitted, made)
+    for _ in range(_MOST_TRUNKS):
+        search.may_stop()
+        trunks = {s.ends[1].key for s in made.values()} - set(made) - stay
+        gain = {key: _gain_without(search, key, fitted, made) for key in trunks
+                if _is_plain(fitted[key])}  # fmt: skip
+        key = max(gain, key=gain.get, default=None)
+        if key is None or gain[key] <= 0:
+            break
+        stay.add(key)
+        fewer = _shortened(search, fitted, made, key)
+        volume = _volume_of_all(search, fitted, fewer)
+        if volume < least:
+            made, least = fewer, volume
+    return made
+
+
+def _volume_of_all(search: "Search", fitted: dict[str, Fitted], made: dict[str, Support]) -> float:
+    thick = _thick_enough(search, fitted, made)
+    every = tuple(made.get(k) or thick.get(k, f.support) for k, f in fitted.items())
+    return sum(_rods_mm3(one) for one in fit_all(search.base.world, every).values())
+
+
+def _rods_mm3(one: Fitted) -> float:
+    """Volume of a support, what overlaps counted twice."""
+    return sum(
+        math.pi / 3 * math.dist(r.a_mm, r.b_mm) * (r.r_a_mm**2 + r.r_a_mm * r.r_b_mm + r.r_b_mm**2)
+        for r in one.members if isinstance(r, Rod)
+    )  # fmt: skip
+
+
+def _gain_without(
+    search: "Search", key: str, fitted: dict[str, Fitted], made: dict[str, Support]
+) -> float:
+    """What is saved, about, if a pillar becomes a branch and what it carries stands elsewhere."""
+    trunks = {s.ends[1].key for s in made.values()} - set(made) - {key}
+    own = [name for name, s in made.items() if s.ends[1].key == key]
+
+    def best(one: Fitted, names) -> float:
+        length, order = _lengths(one, [fitted[name] for name in names])
+        return float(length[order[0]]) if order else math.inf
+
+    gain = fitted[key].volume_mm3 - _volume(fitted[key], best(fitted[key], trunks))
+    for name in own:
+        now = best(fitted[name], [key])
+        gain += _volume(fitted[name], now) - _volume(fitted[name], best(fitted[name], trunks))
+    return gain if math.isfinite(gain) else -math.inf
+
+
+def _shortened(
+    search: "Search", fitted: dict[str, Fitted], made: dict[str, Support], without: str = ""
+) -> dict[str, Support]:
+    """Branches, each where it is shortest: on a shaft, or on a branch that can carry it as well.
+
+    A pillar that carries nothing becomes one where that saves a little. From the lowest up, so
+    that a branch only stands on what was there before it.
+    """
+    world = search.base.world
+    trunks = {s.ends[1].key for s in made.values()} - set(made) - {without}
+    hosts = {key: fitted[key] for key in trunks}
+    left = dict.fromkeys(trunks, math.inf)  # how many contacts each can still carry
+    out: dict[str, Support] = {}
+    for one in sorted(fitted.values(), key=lambda f: f.contact_mm[2]):
+        key = one.support.key
+        if key in trunks or len(one.contacts) != 1 or not (key in made or _is_plain(one)):
+            continue
+        names = [name for name in hosts if left[name] >= 1]
+        length, order = _lengths(one, [hosts[name] for name in names])
+        found = None
+        for i in order[:_MOST_HOSTS]:
+            branch = _branch(search, one, names[i], float(length[i]))
+            saved = one.volume_mm3 - _volume(one, float(length[i]))
+            if key not in made and saved < _SAVES_LITTLE * one.volume_mm3:
+                break
+            below = _below(names[i], fitted, out)
+            stands = fit_all(world, (*below, branch))[key]
+            if stands.stands:
+                found = stands
+                break
+        if found is None and key in made:
+            found = fit_all(world, (*_below(made[key].ends[1].key, fitted, out), made[key]))[key]
+        if found is None:
+            continue
+        out[key], hosts[key] = found.support, found
+        size = found.support.size
+        left[key] = int(size.shaft_mm**2 / size.contact_mm**2 + 1e-9) - 1
+        on = found.support.ends[1].key
+        while on in out:  # what a branch carries, all those below it carry too
+            left[on] -= 1
+            left[key] = min(left[key], left[on])
+            on = out[on].ends[1].key
+    return out
+
+
+def _is_plain(one: Fitted) -> bool:
+    return (
+        one.stands and one.support.kind == "pillar" and not one.support.why.startswith(_STAY)
+        and isinstance(one.support.ends[-1], OnPlate)
+    )  # fmt: skip
+
+
+def _below(key: str, fitted: dict[str, Fitted], out: dict[str, Support]) -> tuple[Support, ...]:
+    """A support and all that it stands on, the lowest first."""
+    found = []
+    while key in out:
+        found.append(out[key])
+        key = out[key].ends[1].key
+    return (fitted[key].support, *found[::-1])
+
+
+def _lengths(one: Fitted, hosts: list[Fitted]) -> tuple[np.ndarray, list[int]]:
+    """How long a branch would be on each of some supports, and those that it can stand on,
+    the shortest first."""
+    if not hosts:
+        return np.zeros(0), []
+    top = np.array([host.spine[1] for host in hosts])
+    end = np.array([host.spine[2] for host in hosts])
+    low = [end[i, 2] + (_foot_of(h) + 1.0 if h.support.kind == "pillar" else 0.5)
+           for i, h in enumerate(hosts)]  # fmt: skip
+    t = np.linspace(0.0, 1.0, _JOINTS)[None, :, None]
+    places = top[:, None] + t * (end - top)[:, None]
+    apart = np.array(one.spine[1]) - places
+    level = np.hypot(apart[..., 0], apart[..., 1])
+    rises = apart[..., 2] >= level * math.tan(math.radians(LEAST_RISE_DEG))
+    rises &= (places[..., 2] >= np.array(low)[:, None]) & (level > 0.3)
+    first = rises.argmax(axis=1)  # the highest, as it is fitted
+    every = np.arange(len(hosts))
+    length = np.linalg.norm(apart[every, first], axis=1)
+    length[~rises[every, first]] = math.inf
+    order = np.argsort(length, kind="stable")
+    return length, [int(i) for i in order if math.isfinite(length[i])]
 
 
 def _foot_of(trunk: Fitted) -> float:
@@ -98,8 +281,8 @@ def _foot_of(trunk: Fitted) -> float:
 
 def _size(one: Fitted, length: float, process) -> StrutSize:
     size = one.support.size
-    shaft = size.contact_mm * 2
-    if process is not None and process["drag_n"]:
+    shaft = size.contact_mm * (BRANCH if process["pull_n_mm2"] else 2)
+    if process["drag_n"]:
         shaft = max(shaft, least_shaft_mm(
             process["drag_n"], length, process["line_mm"] / 2, process["young_gpa"]))  # fmt: skip
     shaft = min(max(round(shaft + 0.049, 1), size.contact_mm), size.shaft_mm)

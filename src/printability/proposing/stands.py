@@ -14,7 +14,6 @@ from ..supports import (
     Fitted,
     OnModel,
     OnPlate,
-    PillarSize,
     StrutSize,
     Support,
     anchor_on,
@@ -23,20 +22,15 @@ from ..supports import (
     pillar_on,
     size_for,
 )
-from ..supports.strength import least_shaft_mm
 from ..surface import SHOW
 from .options import Options
 from .reach import is_within_reach
+from .slim import slimmed
 
 __all__ = ["Spot", "Stands"]
 
 # Directions and rises of struts that are tried where a shaft cannot go straight down.
 _AROUND, _RISES_DEG, _MOST_STRUTS = 16, (46.0, 55.0, 65.0, 75.0), 8
-# Feet and pads are no smaller than this many shafts across (from memory).
-_LEAST_FOOT = 1.6
-_LEAST_PAD_MM = 0.3
-# A foot holds this many times what topples it (from memory).
-_SAFE = 1.5
 
 
 @dataclass(frozen=True)
@@ -88,7 +82,7 @@ class Stands:
         anchor = anchor_on(self.world, spot.facet, spot.place_mm)
         self.number += 1
         key = f"p{self.number}"
-        size = self._slim(self.sizes[weight], spot.place_mm[2])
+        size = slimmed(self.sizes[weight], self.process, spot.place_mm[2])
         if spot.contact_mm:
             contact = spot.contact_mm
             if on_show:  # no wider than a light one
@@ -114,49 +108,6 @@ class Stands:
                 return found, ""
         return None, why
 
-    def _slim(self, size: PillarSize, height_mm: float) -> PillarSize:
-        """Thick enough not to bend, and no more on its foot than its shaft weighs and it needs.
-
-        Filament: a foot topples at F H > sigma W, with W = pi d^3 / 32; resin: it carries what
-        its contact carries.
-        """
-        rule = self.process
-        shaft = size.shaft_mm
-        if rule["drag_n"]:
-            needed = least_shaft_mm(
-                rule["drag_n"], max(height_mm - size.foot_height_mm, 0.0), rule["line_mm"] / 2,
-                rule["young_gpa"],
-            )  # fmt: skip
-            # Up to the heaviest profile; what bends still is said, and braced.
-            most = max(self.sizes[name].shaft_mm for name in self.sizes)
-            shaft = min(max(shaft, round(needed + 0.049, 1)), most)
-        volume = math.pi / 4 * shaft**2 * max(height_mm - size.tip_mm, 1.0)
-        least = _LEAST_FOOT * shaft
-        if rule["plate_n_mm2"] and rule["drag_n"]:
-            moment = _SAFE * rule["drag_n"] * height_mm / rule["plate_n_mm2"]
-            least = max(least, (32 * moment / math.pi) ** (1 / 3))
-        if rule["plate_n_mm2"] and rule["pull_n_mm2"]:
-            area = size.contact_mm**2 * rule["green_n_mm2"] / rule["plate_n_mm2"]
-            least = max(least, math.sqrt(area))
-        foot = min(size.foot_mm, max(least, shaft))
-        tall = min(size.foot_height_mm, (foot - shaft) / 2)
-        pad_mm, pad_height = size.pad_mm, size.pad_height_mm
-        for part in (1.0, 0.85, 0.7, 0.55, 0.4):
-            foot_now = max(size.foot_mm * part, foot)
-            pad_mm = max(size.pad_mm * part, foot_now)
-            tall = min(size.foot_height_mm, max((foot_now - shaft) / 2, 0.0))
-            if size.pad_height_mm > 0:
-                pad_height = max(size.pad_height_mm * part, min(_LEAST_PAD_MM, size.pad_height_mm))
-            feet = math.pi / 4 * pad_mm**2 * pad_height
-            feet += math.pi * tall / 12 * (foot_now**2 + foot_now * shaft + shaft**2)
-            if feet <= volume:
-                break
-        return replace(
-            size, shaft_mm=shaft, foot_mm=round(max(foot_now, shaft), 2),
-            foot_height_mm=round(tall, 2), pad_mm=round(pad_mm, 2),
-            pad_height_mm=round(pad_height, 2),
-        )  # fmt: skip
-
     def _is_on_plate(self, fitted: Fitted) -> bool:
         x, y, _ = self.process.build_volume_mm
         low, high = fitted.mesh.vertices.min(axis=0), fitted.mesh.vertices.max(axis=0)
@@ -164,7 +115,7 @@ class Stands:
 
     def _strut(self, key: str, anchor, weight: str, spot: Spot) -> Fitted | None:
         """The steepest strut to the plate that keeps clear of the part."""
-        size = self._slim(self.sizes[weight], spot.place_mm[2] * 1.4)
+        size = slimmed(self.sizes[weight], self.process, spot.place_mm[2] * 1.4)
         values = {name: getattr(size, name) for name in StrutSize.DIMENSIONS}
         size = StrutSize(**values)
         x, y, z = spot.place_mm

@@ -7,14 +7,12 @@ import numpy as np
 
 from ..inspection import Inspection
 from ..stance import Placed
-from ..supports.strength import Bending, bending_of, held_at_mm
+from ..supports.strength import SAFE, Bending, bending_of, held_at_mm
 from ..surface import Overhang
 
 __all__ = ["Strength", "strengths_of"]
 
 _G_N_PER_G = 9.81e-3
-# Something to hold is carried twice (from memory).
-SAFE = 2.0
 
 
 @dataclass(frozen=True)

@@ -14,12 +14,14 @@ from ..process import Process
 from .graph import Fitted, Rod
 
 __all__ = [
-    "Bending", "bending_of", "bent_line", "buckling_n", "held_at_mm", "least_shaft_mm",
-    "sideways_mm",
+    "FREE_K", "SAFE", "Bending", "bending_of", "bent_line", "buckling_n", "held_at_mm",
+    "least_column_mm", "least_shaft_mm", "sideways_mm",
 ]  # fmt: skip
 
 # A pillar's K, until something other than upright pillars holds the piece sideways.
 FREE_K, HELD_K, BRACED_K = 2.0, 0.7, 1.0
+# Something to hold is carried twice (from memory).
+SAFE = 2.0
 
 
 def second_moment_mm4(diameter_mm: float) -> float:
@@ -47,6 +49,11 @@ def least_shaft_mm(force_n: float, length_mm: float, most_mm: float, young_gpa: 
         return 0.0
     moment = force_n * length_mm**3 / (3 * young_gpa * 1000 * most_mm)
     return (64 * moment / math.pi) ** 0.25
+
+
+def least_column_mm(load_n: float, length_mm: float, young_gpa: float, k: float = FREE_K) -> float:
+    """The least diameter of a round column that does not buckle under a load."""
+    return (64 * load_n * (k * length_mm) ** 2 / (math.pi**3 * young_gpa * 1000)) ** 0.25
 
 
 @dataclass(frozen=True)
@@ -80,7 +87,7 @@ class Bending:
     @property
     def buckles(self) -> bool:
         """Whether it carries less than twice its load."""
-        return self.buckles_n < 2 * self.load_n
+        return self.buckles_n < SAFE * self.load_n
 
 
 def _sections(fitted: Fitted, held_mm: float, count: int):
