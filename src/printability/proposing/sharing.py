@@ -17,7 +17,7 @@ from ..supports import (
     fit_all,
 )
 from ..supports.strength import least_shaft_mm
-from .slim import BRANCH, carried_mm2, slimmed_for
+from .slim import branch_mm, carried_mm2, profile_shaft_mm, slimmed_for
 from .spots import BUNCHED, LOWEST
 
 if TYPE_CHECKING:
@@ -31,6 +31,8 @@ _SAVES = 0.25
 _SAVES_LITTLE = 0.1
 # Places along a support that are looked at for a joint, and hosts that are tried.
 _JOINTS, _MOST_HOSTS = 40, 6
+# Contacts that a branch carries at most, its own among them.
+_MOST_CARRIED = 4
 # Pillars that are tried as branches of others.
 _MOST_TRUNKS = 16
 # These stay as they are.
@@ -88,7 +90,7 @@ def shared(search: "Search", supports: tuple[Support, ...]) -> tuple[Support, ..
         return supports
     before = search.left(supports)
     thick = _thick_enough(search, fitted, made)
-    result = tuple(made.get(s.key) or thick.get(s.key, s) for s in supports)
+    result = tuple(thick.get(s.key) or made.get(s.key, s) for s in supports)
     while made:
         back = search.left(result)
         if len(back) <= len(before):
@@ -109,29 +111,38 @@ def shared(search: "Search", supports: tuple[Support, ...]) -> tuple[Support, ..
         if len(made) == branches:  # nothing that any of them could be blamed for
             break
         thick = _thick_enough(search, fitted, made)
-        result = tuple(made.get(s.key) or thick.get(s.key, s) for s in supports)
+        result = tuple(thick.get(s.key) or made.get(s.key, s) for s in supports)
     return supports
 
 
 def _thick_enough(
     search: "Search", fitted: dict[str, Fitted], made: dict[str, Support]
 ) -> dict[str, Support]:
-    """Pillars that carry branches, as thick as these ask for."""
+    """Pillars, and branches that carry others, as thick as what they carry asks for."""
     if not search.process["pull_n_mm2"]:
         return {}
-    carried: dict[str, float] = {}
+    carried = {key: 0.0 for key, one in fitted.items() if key not in made and _is_upright(one)}
     for branch in made.values():
         on = branch.ends[1].key
-        while on in made:
+        while True:
+            carried[on] = carried.get(on, 0.0) + carried_mm2(branch.size.contact_mm)
+            if on not in made:
+                break
             on = made[on].ends[1].key
-        carried[on] = carried.get(on, 0.0) + carried_mm2(branch.size.contact_mm)
     out = {}
     for key, area in carried.items():
-        one = fitted[key]
+        one, world = fitted[key], search.base.world
         area += carried_mm2(one.support.size.contact_mm)
-        size = slimmed_for(one.support.size, search.process, one.contact_mm[2], area)
-        thicker = replace(one.support, size=size)
-        if fit_all(search.base.world, (thicker,))[key].stands:
+        if key in made:
+            thin = fit_all(world, _below(key, fitted, made))[key]
+            length = math.dist(thin.spine[1], thin.spine[2])
+            thicker = replace(made[key], size=_size(one, length, search.process, area))
+            stands = fit_all(world, (*_below(key, fitted, made)[:-1], thicker))[key].stands
+        else:
+            size = slimmed_for(one.support.size, search.process, one.contact_mm[2], area)
+            thicker = replace(one.support, size=size)
+            stands = fit_all(world, (thicker,))[key].stands
+        if stands:
             out[key] = thicker
     return out
 
@@ -160,7 +171,7 @@ def _fewer_trunks(
 
 def _volume_of_all(search: "Search", fitted: dict[str, Fitted], made: dict[str, Support]) -> float:
     thick = _thick_enough(search, fitted, made)
-    every = tuple(made.get(k) or thick.get(k, f.support) for k, f in fitted.items())
+    every = tuple(thick.get(k) or made.get(k, f.support) for k, f in fitted.items())
     return sum(_rods_mm3(one) for one in fit_all(search.base.world, every).values())
 
 
@@ -225,8 +236,7 @@ def _shortened(
         if found is None:
             continue
         out[key], hosts[key] = found.support, found
-        size = found.support.size
-        left[key] = int(size.shaft_mm**2 / size.contact_mm**2 + 1e-9) - 1
+        left[key] = _MOST_CARRIED - 1
         on = found.support.ends[1].key
         while on in out:  # what a branch carries, all those below it carry too
             left[on] -= 1
@@ -236,10 +246,13 @@ def _shortened(
 
 
 def _is_plain(one: Fitted) -> bool:
-    return (
-        one.stands and one.support.kind == "pillar" and not one.support.why.startswith(_STAY)
-        and isinstance(one.support.ends[-1], OnPlate)
-    )  # fmt: skip
+    return _is_upright(one) and not one.support.why.startswith(_STAY)
+
+
+def _is_upright(one: Fitted) -> bool:
+    """Whether it is a pillar on the plate."""
+    own = one.support
+    return one.stands and own.kind == "pillar" and isinstance(own.ends[-1], OnPlate)
 
 
 def _below(key: str, fitted: dict[str, Fitted], out: dict[str, Support]) -> tuple[Support, ...]:
@@ -279,13 +292,18 @@ def _foot_of(trunk: Fitted) -> float:
     return size.pad_height_mm + size.foot_height_mm
 
 
-def _size(one: Fitted, length: float, process) -> StrutSize:
+def _size(one: Fitted, length: float, process, carried: float = 0.0) -> StrutSize:
+    """Of a branch that carries so much section of contacts, its own alone where it is 0."""
     size = one.support.size
-    shaft = size.contact_mm * (BRANCH if process["pull_n_mm2"] else 2)
+    carried = carried or carried_mm2(size.contact_mm)
+    shaft = size.contact_mm * 2
+    if process["pull_n_mm2"]:
+        shaft = branch_mm(process, size.contact_mm, length, carried)
     if process["drag_n"]:
         shaft = max(shaft, least_shaft_mm(
             process["drag_n"], length, process["line_mm"] / 2, process["young_gpa"]))  # fmt: skip
-    shaft = min(max(round(shaft + 0.049, 1), size.contact_mm), size.shaft_mm)
+    most = max(size.shaft_mm, profile_shaft_mm(size, process))
+    shaft = min(max(round(shaft + 0.049, 1), size.contact_mm), most)
     values = {name: getattr(size, name) for name in StrutSize.DIMENSIONS}
     return StrutSize(**values | {"shaft_mm": shaft})
 

@@ -5,12 +5,13 @@ from dataclasses import replace
 
 from ..process import Process
 from ..supports import PillarSize, size_for
-from ..supports.strength import FREE_K, SAFE, least_column_mm, least_shaft_mm
+from ..supports.strength import FREE_K, HELD_K, SAFE, least_column_mm, least_shaft_mm
 
-__all__ = ["BRANCH", "carried_mm2", "slimmed", "slimmed_for"]
+__all__ = ["branch_mm", "carried_mm2", "profile_shaft_mm", "slimmed", "slimmed_for"]
 
-# A shaft or branch is no thinner than so many of its contacts: three times their section.
-BRANCH = 1.75
+# A pillar is no thinner than so many of its contacts, and a branch: three times their section and
+# twice that.
+_PILLAR, _BRANCH = 1.75, 1.5
 # Feet and pads are no smaller than this many shafts across (from memory).
 _LEAST_FOOT = 1.6
 _LEAST_PAD_MM = 0.3
@@ -23,20 +24,41 @@ def carried_mm2(contact_mm: float) -> float:
     return math.pi / 4 * contact_mm**2
 
 
+def branch_mm(rule: Process, contact_mm: float, length_mm: float, carried: float) -> float:
+    """The least shaft of a branch that carries so much section of contacts, mm²."""
+    return max(_BRANCH * contact_mm, _column_mm(rule, length_mm, carried, HELD_K))
+
+
+def _column_mm(rule: Process, length_mm: float, carried: float, k: float) -> float:
+    """As thick as what it carries, and thick enough not to buckle."""
+    push_n = carried * rule["green_n_mm2"] / 2
+    column = least_column_mm(SAFE * push_n, length_mm, rule["young_gpa"], k)
+    return max(math.sqrt(4 / math.pi * carried), column)
+
+
+def profile_shaft_mm(size, rule: Process) -> float:
+    """The shaft of the profile with the contact of a size; 0 without one."""
+    return next((s for c, s, _ in rule.profiles.values() if c == size.contact_mm), 0.0)
+
+
 def slimmed_for(size: PillarSize, rule: Process, height_mm: float, carried: float) -> PillarSize:
-    """The size of the profile with that contact, slimmed for what a pillar carries, mm²."""
+    """The size of the profile with that contact, slimmed for what a pillar carries, mm².
+
+    Where there are branches, these hold the piece sideways.
+    """
     found = [size_for(rule, name) for name in rule.profiles]
     found = [one for one in found if one.contact_mm == size.contact_mm]
-    return slimmed(found[0], rule, height_mm, carried) if found else size
+    return slimmed(found[0], rule, height_mm, carried, HELD_K) if found else size
 
 
-def slimmed(size: PillarSize, rule: Process, height_mm: float, carried: float = 0.0) -> PillarSize:
+def slimmed(
+    size: PillarSize, rule: Process, height_mm: float, carried: float = 0.0, k: float = FREE_K
+) -> PillarSize:
     """Thick enough not to bend, and no more on its foot than its shaft weighs and it needs.
 
     Filament: a foot topples at F H > sigma W, with W = pi d^3 / 32, and a shaft may be thicker
     than its profile's. Resin: shaft and foot carry what its contacts carry; pushed back down by
-    half of what these are pulled at, which is half of what they bear, it does not buckle at twice
-    that.
+    half of what these bear at most, it does not buckle at twice that.
 
     Parameters
     ----------
@@ -47,6 +69,8 @@ def slimmed(size: PillarSize, rule: Process, height_mm: float, carried: float = 
         Of its contact.
     carried : float
         Section of all contacts that it carries, mm²; 0 for its own alone.
+    k : float
+        Of its length, for buckling.
     """
     shaft = size.shaft_mm
     most = [shafts for _, shafts, _ in rule.profiles.values()]
@@ -59,11 +83,8 @@ def slimmed(size: PillarSize, rule: Process, height_mm: float, carried: float = 
         shaft = min(max(shaft, round(needed + 0.049, 1)), max(most))
     carried = carried or carried_mm2(size.contact_mm)
     if rule["pull_n_mm2"]:
-        push_n = carried * rule["green_n_mm2"] / SAFE / 2
-        needed = max(
-            BRANCH * size.contact_mm, math.sqrt(4 / math.pi * carried), min(most),
-            least_column_mm(SAFE * push_n, height_mm, rule["young_gpa"], FREE_K),
-        )  # fmt: skip
+        needed = max(_PILLAR * size.contact_mm, min(most),
+                     _column_mm(rule, height_mm, carried, k))  # fmt: skip
         shaft = min(shaft, round(needed + 0.049, 1))
     volume = math.pi / 4 * shaft**2 * max(height_mm - size.tip_mm, 1.0)
     least = _LEAST_FOOT * shaft
