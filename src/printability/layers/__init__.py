@@ -1,6 +1,7 @@
 """The model layer by layer: slices, areas, islands, what hangs, how it grows, what is thin."""
 
 from ._tearing import least_cuts
+from ._united import union_of_loops
 from .cavities import Cup, find_cups
 from .growth import (
     Jump,
@@ -90,6 +91,7 @@ __all__ = [
     "torn_regions",
     "tug_of_war",
     "underside_areas",
+    "union_of_loops",
     "without_straight",
     "worst_grip",
 ]

@@ -15,6 +15,7 @@ import numpy as np
 from scipy.sparse import coo_matrix
 from scipy.sparse.csgraph import dijkstra
 
+from ..layers import union_of_loops
 from ..mesh import Mesh, facet_areas
 from ..process import Process
 from ._held_kernels import distances, in_sight, over_of_pieces
@@ -27,6 +28,8 @@ _PIECES_ACROSS = 8.0
 # Ways along edges of pieces are longer than straight ones by at most this (worked out for a net
 # of right angles, diagonals one way).
 _WAY = 1.5
+# A patch of which no more than this part lies above itself does not count as such.
+_ABOVE_ITSELF = 1e-4
 # Contacts whose ways are looked for at once.
 _AT_ONCE = 32
 # Contacts whose ways are remembered for a patch, and pieces of patches for a mesh.
@@ -216,7 +219,8 @@ class _Field:
         # Beyond a few pieces more than the limit it does not matter how far.
         self.rim_over = _hinge_distance(mesh, facets, self.places, ledge + 4 * size) - ledge
         self.most_mm = float(reach.max())
-        self.border = _border(mesh, facets)
+        half, self.border = _border(mesh, facets)
+        self.is_spread = _is_spread(mesh, facets, half)
         self.known: dict[tuple, tuple[np.ndarray, np.ndarray]] = {}
         order = np.argsort(self.of, kind="stable")
         self.order = order
@@ -256,17 +260,20 @@ class _Field:
     def _way(self, contact, along):
         """Level distance of the places around a contact along the patch.
 
-        Straight where nothing of the patch's border is between, seen from above, and the way
-        along the pieces' edges is not much longer; else that way, which is never too short.
+        Straight where nothing of the patch's border is between, seen from above; else the way
+        along the pieces' edges, which is never too short. Where the patch lies above itself, what
+        is straight above may be far along it: that way must not be much longer then.
         """
-        near = np.flatnonzero(np.isfinite(along))
-        straight = np.hypot(*(self.places[near] - contact)[:, :2].T)
+        straight = np.hypot(*(self.places - contact)[:, :2].T)
         # A little beyond, so that rims are drawn evenly.
-        within = straight <= self.most_mm + 3 * self.size
-        near, straight = near[within], straight[within]
+        near = np.flatnonzero(straight <= self.most_mm + 3 * self.size)
+        straight, along = straight[near], along[near]
         clear = in_sight(self.border, contact[:2].copy(), self.places[near, :2].copy())
-        clear &= along[near] <= _WAY * straight + 4 * self.size
-        return near, np.where(clear, straight, along[near])
+        if not self.is_spread:
+            clear &= along <= _WAY * straight + 4 * self.size
+        way = np.where(clear, straight, along)
+        reached = np.isfinite(way)
+        return near[reached], way[reached]
 
     def _start(self, place, facet: int) -> int:
         """The corner of a piece nearest to a contact, within its own facet."""
@@ -347,15 +354,45 @@ def _pieces(mesh: Mesh, facets: np.ndarray, size: float) -> tuple[np.ndarray, np
     return np.concatenate(done), np.concatenate(done_of)
 
 
-def _border(mesh: Mesh, facets: np.ndarray) -> np.ndarray:
-    """Edges (s, 4) around a patch, seen from above."""
+def _border(mesh: Mesh, facets: np.ndarray) -> tuple[np.ndarray, np.ndarray]:
+    """Half-edges around a patch, and those edges (s, 4) seen from above."""
     inside = np.zeros(len(mesh.facets), bool)
     inside[facets] = True
     half = (3 * facets[:, None] + np.arange(3)).ravel()
     twin = mesh.twin[half]
     half = half[(twin < 0) | ~inside[np.maximum(twin, 0) // 3]]
-    a, b = mesh.facets[half // 3, half % 3], mesh.facets[half // 3, (half % 3 + 1) % 3]
-    return np.ascontiguousarray(np.hstack([mesh.vertices[a, :2], mesh.vertices[b, :2]]))
+    a, b = _ends(mesh, half)
+    return half, np.ascontiguousarray(np.hstack([mesh.vertices[a, :2], mesh.vertices[b, :2]]))
+
+
+def _ends(mesh: Mesh, half: np.ndarray) -> tuple[np.ndarray, np.ndarray]:
+    return mesh.facets[half // 3, half % 3], mesh.facets[half // 3, (half % 3 + 1) % 3]
+
+
+def _is_spread(mesh: Mesh, facets: np.ndarray, half: np.ndarray) -> bool:
+    """Whether a patch nowhere lies above itself: its border encloses as much as its facets cover.
+
+    How the half-edges of the border are made into loops does not change what these enclose.
+    """
+    after: dict[int, list[int]] = {}
+    for a, b in zip(*(end.tolist() for end in _ends(mesh, half)), strict=True):
+        after.setdefault(a, []).append(b)
+    loops = []
+    while after:
+        first, nexts = next(iter(after.items()))
+        loop, at = [], first
+        while at in after:
+            loop.append(at)
+            nexts = after[at]
+            to = nexts.pop()
+            if not nexts:
+                del after[at]
+            at = to
+        loops.append(mesh.vertices[loop, :2])
+    a, b, c = mesh.vertices[mesh.facets[facets], :2].transpose(1, 0, 2)
+    u, v = b - a, c - a
+    covered = float(np.abs(u[:, 0] * v[:, 1] - u[:, 1] * v[:, 0]).sum()) / 2
+    return union_of_loops(loops).area() >= covered * (1 - _ABOVE_ITSELF)
 
 
 def _hinge_distance(mesh: Mesh, facets: np.ndarray, places: np.ndarray, most: float) -> np.ndarray:
@@ -369,7 +406,7 @@ def _hinge_distance(mesh: Mesh, facets: np.ndarray, places: np.ndarray, most: fl
     twin = mesh.twin[half]
     border = (twin >= 0) & ~inside[np.maximum(twin, 0) // 3]
     half, twin = half[border], twin[border]
-    a, b = mesh.facets[half // 3, half % 3], mesh.facets[half // 3, (half % 3 + 1) % 3]
+    a, b = _ends(mesh, half)
     third = mesh.facets[twin // 3, (twin % 3 + 2) % 3]
     z = mesh.vertices[:, 2]
     edge_z = (z[a] + z[b]) / 2
