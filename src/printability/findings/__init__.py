@@ -16,7 +16,7 @@ from .neck import necks
 from .overhang import patches
 from .places import Place
 from .rough import ROUGH_LISTED_MM2, rough_faces
-from .spans import beside, bridges, ledges, places_in, places_unheld
+from .spans import beside, bridges, ledges, places_in, places_unheld, unheld_along
 from .telling import place_told, told
 from .thin import thin_walls
 
@@ -49,5 +49,6 @@ __all__ = [
     "rough_faces",
     "thin_walls",
     "told",
+    "unheld_along",
     "wobble",
 ]

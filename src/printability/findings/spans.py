@@ -6,9 +6,10 @@ from collections.abc import Iterator
 import numpy as np
 from scipy.spatial import cKDTree
 
+from ..inspection import Inspection
 from ..layers import Hanging, edges_of_loops, outlines
 from ..process import Process
-from ..surface import distances
+from ..surface import Overhang, distances
 from .base import FAR_OVER, Case, Finding, Severity, area_said, kind
 
 __all__ = [
@@ -142,7 +143,7 @@ def held_by_contacts_of(case: Case, part: Hanging) -> bool:
     surface, or across a slot, holds nothing of it.
     """
     look = case.look
-    patches = _patches_of(case, part)
+    patches = _patches_of(look, case.overhang, part)
     if not any(case.overhang.patch_of_facet[c.facet] in patches for c in look.contacts):
         return False
     for patch in patches:
@@ -154,12 +155,33 @@ def held_by_contacts_of(case: Case, part: Hanging) -> bool:
     return True
 
 
+def unheld_along(
+    look: Inspection, overhang: Overhang, threshold_deg: float, part: Hanging
+) -> tuple[np.ndarray, np.ndarray, np.ndarray]:
+    """Small pieces of the underside that a part begins with which contacts leave unheld.
+
+    Returns
+    -------
+    middle_mm : (p, 3) float
+    facet : (p,) int
+    area_mm2 : (p,) float
+    """
+    middle, facet, area = [np.zeros((0, 3))], [np.zeros(0, int)], [np.zeros(0)]
+    for patch in _patches_of(look, overhang, part):
+        pieces = look.pieces_held(patch, overhang, threshold_deg)
+        left = pieces.is_open & part.near(pieces.middle_mm, np.zeros(len(pieces.middle_mm)))
+        middle.append(pieces.corners_mm[left].mean(axis=1))
+        facet.append(pieces.facet[left])
+        area.append(pieces.area_mm2[left])
+    return np.concatenate(middle), np.concatenate(facet), np.concatenate(area)
+
+
 def held_so_far(case: Case, part: Hanging, times: float) -> bool:
     """Whether every place of a part is within so many times what contacts and the model hold.
 
     Measured straight, by contacts on the patch that the part begins with.
     """
-    look, patches = case.look, _patches_of(case, part)
+    look, patches = case.look, _patches_of(case.look, case.overhang, part)
     contacts = [c.at_mm for c in look.contacts if case.overhang.patch_of_facet[c.facet] in patches]
     hold = times * case.rule["hold_flat_mm"]
     at = np.array(contacts).reshape(-1, 3)
@@ -170,13 +192,13 @@ def held_so_far(case: Case, part: Hanging, times: float) -> bool:
     return not len(places_unheld(part, at, below, times * case.rule["ledge_mm"], hold))
 
 
-def _patches_of(case: Case, part: Hanging) -> set[int]:
+def _patches_of(look: Inspection, overhang: Overhang, part: Hanging) -> set[int]:
     """Overhang patches that a part begins with."""
     places = np.array(under_part(part), float)
-    facets = case.look.facets_above(places, np.full(len(places), part.layer))
-    facets = facets[(facets >= 0) & (facets < len(case.overhang.patch_of_facet))]
-    begins = case.look.begins_in(facets, part.layer)
-    return {int(p) for p in case.overhang.patch_of_facet[facets[begins]] if p}
+    facets = look.facets_above(places, np.full(len(places), part.layer))
+    facets = facets[(facets >= 0) & (facets < len(overhang.patch_of_facet))]
+    begins = look.begins_in(facets, part.layer)
+    return {int(p) for p in overhang.patch_of_facet[facets[begins]] if p}
 
 
 def beside(z_mm: np.ndarray, part: Hanging, hold_mm: float, process: Process) -> np.ndarray:

@@ -7,7 +7,7 @@ from typing import TYPE_CHECKING
 import numpy as np
 from scipy.sparse import csr_array
 
-from ..findings import FAR_OVER, Finding, beside, places_unheld
+from ..findings import FAR_OVER, Finding, beside, places_unheld, unheld_along
 from ..inspection import SPECK_MM2, Inspection
 from ..layers import Hanging, outlines, region_loops, tug_of_war
 from ..stance import Placed
@@ -221,11 +221,13 @@ class Round:
                    for f in findings if f.under_mm)
         ]  # fmt: skip
         kinds = {f.kind for f in findings}
-        seeded = False
+        seeded, made = False, len(self.made)
         for _ in range(_MOST_IN_LAYER):
             self.search.may_stop()
             bad = [p for p in self._hanging(own, below, discs, k) if self._is_bad(p, flagged, bare)]
             if not bad:
+                if len(self.made) == made:
+                    self._along(findings, flagged)
                 return
             if not seeded and self.process["pull_n_mm2"]:
                 seeded = True
@@ -241,6 +243,34 @@ class Round:
                     self._cover(part, k, discs, bare)
             if len(discs) == before:
                 return
+
+    def _along(self, findings: list[Finding], flagged: list[Hanging]) -> None:
+        """One contact each for what is near enough to contacts, but not along its underside."""
+        for finding in findings:
+            at = np.array(finding.under_mm[:1], float).reshape(-1, 2)
+            parts = [
+                p for p in flagged
+                if p.kind == finding.kind and len(at) and p.near(at, np.array([0.2]))[0]
+            ]  # fmt: skip
+            part = max(parts, key=lambda p: p.length_mm, default=None)
+            if part is None:
+                continue
+            middle, facets, area = unheld_along(
+                self.look, self.search.overhang, self.search.threshold, part
+            )
+            pool = np.linspace(0, len(middle) - 1, min(len(middle), _MOST_CANDIDATES)).astype(int)
+            near = _apart(middle[pool], middle) <= self._holds()[1]
+            gain, reason = near @ area, "Nothing faces down here."
+            why = f"A {part.kind} of {part.length_mm:.1f} mm, along its underside"
+            found = None
+            while found is None and gain.any():
+                best = int(np.argmax(gain))
+                place = middle[pool[best]]
+                if not self.wanted.knows(place, 0.3):
+                    found, reason = self.stand(facets[pool[best]], place, self.light, why)
+                gain[np.linalg.norm(middle[pool] - place, axis=1) < 0.6] = 0.0
+            if found is None and len(middle):
+                self.give_up(middle[0], f"{why}: {reason}")
 
     def _cover(self, part: Hanging, k: int, discs: list, bare: list) -> None:
         """Contacts under a ledge, by what each would hold more of it, the rim first."""
@@ -405,6 +435,11 @@ class Round:
         middle = pieces.corners_mm.mean(axis=1)
         open_ = np.clip(pieces.over_mm.max(axis=1), 0, None) > 0
         allowed = max(0.5 * SPECK_MM2, _LEFT * float(area.sum()))
+        # What is held by its own rim alone asks for one contact all the same.
+        is_one = float(area[open_].sum()) <= allowed
+        if is_one and np.isin([c.facet for c in contacts], facets).any():
+            return
+        open_ |= is_one
         order = np.argsort(-area, kind="stable")[:_MOST_CANDIDATES]
         where = np.flatnonzero(open_)
         if len(where) > _MOST_CANDIDATES:
@@ -443,6 +478,8 @@ class Round:
             would -= holds @ fresh
             open_[own] = False
             usable[best] = False
+            if is_one:
+                return
         rest = np.flatnonzero(open_)
         if len(rest) and float(area[rest].sum()) > allowed:
             at = middle[rest[np.argmax(area[rest])]]
