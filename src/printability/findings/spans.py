@@ -144,6 +144,8 @@ def held_by_contacts_of(case: Case, part: Hanging) -> bool:
     """
     look = case.look
     patches = _patches_of(look, case.overhang, part)
+    if not patches:  # it begins on what is too steep for an overhang: measured straight
+        return _is_held(case, part, {0}, 1.0)
     if not any(case.overhang.patch_of_facet[c.facet] in patches for c in look.contacts):
         return False
     for patch in patches:
@@ -181,7 +183,11 @@ def held_so_far(case: Case, part: Hanging, times: float) -> bool:
 
     Measured straight, by contacts on the patch that the part begins with.
     """
-    look, patches = case.look, _patches_of(case.look, case.overhang, part)
+    return _is_held(case, part, _patches_of(case.look, case.overhang, part), times)
+
+
+def _is_held(case: Case, part: Hanging, patches: set[int], times: float) -> bool:
+    look = case.look
     contacts = [c.at_mm for c in look.contacts if case.overhang.patch_of_facet[c.facet] in patches]
     hold = times * case.rule["hold_flat_mm"]
     at = np.array(contacts).reshape(-1, 3)

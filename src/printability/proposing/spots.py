@@ -258,6 +258,9 @@ class Round:
             middle, facets, area = unheld_along(
                 self.look, self.search.overhang, self.search.threshold, part
             )
+            if not len(middle):  # it begins on what is no overhang
+                self._one_more(part, part.layer, [], set())
+                continue
             pool = np.linspace(0, len(middle) - 1, min(len(middle), _MOST_CANDIDATES)).astype(int)
             near = _apart(middle[pool], middle) <= self._holds()[1]
             gain, reason = near @ area, "Nothing faces down here."
@@ -269,7 +272,7 @@ class Round:
                 if not self.wanted.knows(place, 0.3):
                     found, reason = self.stand(facets[pool[best]], place, self.light, why)
                 gain[np.linalg.norm(middle[pool] - place, axis=1) < 0.6] = 0.0
-            if found is None and len(middle):
+            if found is None:
                 self.give_up(middle[0], f"{why}: {reason}")
 
     def _cover(self, part: Hanging, k: int, discs: list, bare: list) -> None:
