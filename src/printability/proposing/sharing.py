@@ -16,7 +16,7 @@ from ..supports import (
     Support,
     fit_all,
 )
-from ..supports.strength import least_shaft_mm
+from ..supports.strength import SAFE, least_shaft_mm
 from .slim import branch_mm, carried_mm2, profile_shaft_mm, slimmed_for
 from .spots import BUNCHED, LOWEST
 
@@ -129,10 +129,14 @@ def _thick_enough(
             if on not in made:
                 break
             on = made[on].ends[1].key
-    out = {}
-    for key, area in carried.items():
+    out, rule = {}, search.process
+    # No more pulls at one of them than at the whole layer, and twice that is asked.
+    pull_n = rule["pull_n_mm2"] * float(search.own.own_layers.area_mm2.max())
+    most = SAFE * pull_n / max(rule["green_n_mm2"], 1e-9)
+    for key, more in carried.items():
         one, world = fitted[key], search.base.world
-        area += carried_mm2(one.support.size.contact_mm)
+        own = carried_mm2(one.support.size.contact_mm)
+        area = max(min(own + more, most), own)
         if key in made:
             thin = fit_all(world, _below(key, fitted, made))[key]
             length = math.dist(thin.spine[1], thin.spine[2])

@@ -5,7 +5,7 @@ from dataclasses import replace
 
 from ..process import Process
 from ..supports import PillarSize, size_for
-from ..supports.strength import FREE_K, HELD_K, SAFE, least_column_mm, least_shaft_mm
+from ..supports.strength import BRACED_K, FREE_K, SAFE, least_column_mm, least_shaft_mm
 
 __all__ = ["branch_mm", "carried_mm2", "profile_shaft_mm", "slimmed", "slimmed_for"]
 
@@ -26,7 +26,7 @@ def carried_mm2(contact_mm: float) -> float:
 
 def branch_mm(rule: Process, contact_mm: float, length_mm: float, carried: float) -> float:
     """The least shaft of a branch that carries so much section of contacts, mm²."""
-    return max(_BRANCH * contact_mm, _column_mm(rule, length_mm, carried, HELD_K))
+    return max(_BRANCH * contact_mm, _column_mm(rule, length_mm, carried, BRACED_K))
 
 
 def _column_mm(rule: Process, length_mm: float, carried: float, k: float) -> float:
@@ -44,11 +44,11 @@ def profile_shaft_mm(size, rule: Process) -> float:
 def slimmed_for(size: PillarSize, rule: Process, height_mm: float, carried: float) -> PillarSize:
     """The size of the profile with that contact, slimmed for what a pillar carries, mm².
 
-    Where there are branches, these hold the piece sideways.
+    Where there are branches, these hold it sideways; no more than its length between them counts.
     """
     found = [size_for(rule, name) for name in rule.profiles]
     found = [one for one in found if one.contact_mm == size.contact_mm]
-    return slimmed(found[0], rule, height_mm, carried, HELD_K) if found else size
+    return slimmed(found[0], rule, height_mm, carried, BRACED_K) if found else size
 
 
 def slimmed(
@@ -81,11 +81,13 @@ def slimmed(
         )  # fmt: skip
         # Up to the heaviest profile; what bends still is said, and braced.
         shaft = min(max(shaft, round(needed + 0.049, 1)), max(most))
-    carried = carried or carried_mm2(size.contact_mm)
+    own = carried_mm2(size.contact_mm)
+    carried = carried or own
     if rule["pull_n_mm2"]:
         needed = max(_PILLAR * size.contact_mm, min(most),
                      _column_mm(rule, height_mm, carried, k))  # fmt: skip
-        shaft = min(shaft, round(needed + 0.049, 1))
+        # With branches up to the heaviest profile.
+        shaft = min(max(most) if carried > own else shaft, round(needed + 0.049, 1))
     volume = math.pi / 4 * shaft**2 * max(height_mm - size.tip_mm, 1.0)
     least = _LEAST_FOOT * shaft
     if rule["plate_n_mm2"] and rule["drag_n"]:

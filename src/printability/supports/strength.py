@@ -14,7 +14,7 @@ from ..process import Process
 from .graph import Fitted, Rod
 
 __all__ = [
-    "FREE_K", "HELD_K", "SAFE", "Bending", "bending_of", "bent_line", "buckling_n", "held_at_mm",
+    "BRACED_K", "FREE_K", "SAFE", "Bending", "bending_of", "bent_line", "buckling_n", "held_at_mm",
     "least_column_mm", "least_shaft_mm", "sideways_mm",
 ]  # fmt: skip
 

@@ -408,9 +408,12 @@ def _hinge_distance(mesh: Mesh, facets: np.ndarray, places: np.ndarray, most: fl
     half, twin = half[border], twin[border]
     a, b = _ends(mesh, half)
     third = mesh.facets[twin // 3, (twin % 3 + 2) % 3]
-    z = mesh.vertices[:, 2]
-    edge_z = (z[a] + z[b]) / 2
-    rests = (z[third] < edge_z - 1e-9) | (np.abs(edge_z) < 1e-6)
+    start, edge = mesh.vertices[a], mesh.vertices[b] - mesh.vertices[a]
+    beside = mesh.vertices[third] - start
+    along = (beside * edge).sum(axis=1) / np.maximum((edge**2).sum(axis=1), 1e-300)
+    # Square to the edge: an edge that rises leads to corners below its middle as well.
+    rests = (beside - along[:, None] * edge)[:, 2] < -1e-9
+    rests |= (np.abs(start[:, 2]) < 1e-6) & (np.abs(edge[:, 2]) < 1e-6)
     segs = np.hstack([mesh.vertices[a[rests], :2], mesh.vertices[b[rests], :2]])
     if not len(segs):
         return np.full(len(places), np.inf)
