@@ -53,14 +53,9 @@ def test_branches_and_shafts_carry_what_stands_on_them(draws, case):
             assert s.ends[1].key in keys
             a, b = one.spine[1:3]
             assert a[2] - b[2] >= math.dist(a[:2], b[:2]) - 0.02
-            length = math.dist(a, b)
         else:
-            length = one.contact_mm[2]
             area = math.pi / 4 * s.size.pad_mm**2
             assert area * RESIN["plate_n_mm2"] >= carried * RESIN["green_n_mm2"] * 0.99
-        push = carried * RESIN["green_n_mm2"] / 2
-        # Between others (K = 1) it carries twice what it may be pushed by.
-        assert buckling_n(length, s.size.shaft_mm, 2.0, 1.0) >= 2 * push * 0.999
     placed = stand(part, Setup(process=RESIN, pose=setup.pose, supports=found.supports))
     threshold = setup.effective_threshold_deg
     fares = strengths_of(placed, found.look, threshold, found.look.overhang(threshold))

@@ -18,6 +18,7 @@ from printability.proposing.net import Net
 from printability.proposing.proposal import Search
 from printability.proposing.stands import Stands
 from printability.stance import Pose, Setup, part_of, stand
+from printability.supports import OnSupport
 from solids import box, ours
 
 GREEN, PLATE, PULL = 8.0, 1.0, 0.02
@@ -246,7 +247,7 @@ def test_a_small_net_of_supports_judges_as_the_whole_does(draws, case):
     assert len(found.supports) > 3
     rule, right = setup.process, []
     net = Net(search, search.look(found.supports)[1])
-    stays = {root for key, root in net.root.items() if root != key}
+    stays = {end.key for s in found.supports for end in s.ends if isinstance(end, OnSupport)}
     for keep in np.linspace(0.3, 0.95, 12):
         # What others stand on stays.
         left = tuple(s for s in found.supports if s.key in stays or draws.random() < keep)

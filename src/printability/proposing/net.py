@@ -23,9 +23,10 @@ _ALL = 2**62
 class Net:
     """The part's own regions as ties to the plate, and supports as ties between those.
 
-    Every support is a tie from the shaft that it stands on to the region that it touches, as
-    strong as its weakest section in a whole look; a shaft bears what is weakest below the first
-    support that is joined to it. What the film pulls at supports does not count.
+    Every support is a tie from what it stands on to the region that it touches, as strong as its
+    weakest section in a whole look. What others stand on is a node at the lowest of their joints,
+    tied by what is weakest below it and, to its own region, above it. What the film pulls at
+    supports does not count.
 
     Parameters
     ----------
@@ -43,36 +44,34 @@ class Net:
         self.ties_n = rule["green_n_mm2"] * ties_mm2(layers)
         sections = _Sections(look)
         self.region: dict[str, int] = {}
-        self.root: dict[str, str] = {}
+        self.on: dict[str, str] = {}
         self.tip_n: dict[str, float] = {}
-        self.shaft_n: dict[str, float] = {}
+        self.below_n: dict[str, float] = {}
         fitted = {one.support.key: one for one in look.supports}
-        joint = dict.fromkeys(fitted, math.inf)
+        joint: dict[str, float] = {}
         for key, one in fitted.items():
-            self.root[key] = key
-            while True:
-                on = [end.key for end in fitted[self.root[key]].support.ends
-                      if isinstance(end, OnSupport) and end.key in fitted]  # fmt: skip
-                if not on:
-                    break
-                self.root[key] = on[-1]
-            if self.root[key] != key and one.spine:
-                joint[self.root[key]] = min(
-                    joint[self.root[key]], min(place[2] for place in one.spine)
-                )
+            on = [end.key for end in one.support.ends
+                  if isinstance(end, OnSupport) and end.key in fitted]  # fmt: skip
+            if on and one.spine:
+                self.on[key] = on[-1]
+                low = min(place[2] for place in one.spine)
+                joint[on[-1]] = min(joint.get(on[-1], math.inf), low)
         for key, one in fitted.items():
-            self.shaft_n[key] = sections.weakest_n(one, joint[key])
+            at = joint.get(key, math.inf)
+            self.below_n[key] = sections.weakest_n(one, (0.0, at))
             if one.contacts:
                 x, y, z = one.contacts[0].at_mm
                 region = _region_at(layers, x, y, look.level(z))
                 if region >= 0:
-                    self.region[key], self.tip_n[key] = region, sections.weakest_n(one)
+                    self.region[key] = region
+                    self.tip_n[key] = sections.weakest_n(one, (at if key in joint else 0.0, z))
+        self.depth = {key: len(self._below(key)) for key in fitted}
         self.ask(1.0)
 
     def ask(self, times: float) -> None:
         """Ask for so many times what is asked of the whole."""
         self.asked = times * self.whole
-        self.lacks = self._lacks(list(self.region), _ALL)
+        self.lacks = self._lacks(list(self.below_n), _ALL)
 
     def holds(self, keys: list[str]) -> bool:
         """Whether it holds with some supports as well as with all."""
@@ -80,15 +79,26 @@ class Net:
         return self._lacks(keys, _ALL if self.lacks > 0 else 1) <= least
 
     def _lacks(self, keys: list[str], enough: int) -> float:
-        keys = [key for key in keys if key in self.region]
-        roots = sorted({self.root[key] for key in keys})
-        number = {key: i for i, key in enumerate(roots)}
-        n = len(roots)
-        upper = np.concatenate([[self.region[key] + n for key in keys], self.upper + n])
-        lower = np.concatenate([[number[self.root[key]] for key in keys], self.lower + n])
-        ties = np.concatenate([[self.tip_n[key] for key in keys], self.ties_n])
+        there = set(keys)
+        # Without what it stands on a support is lost.
+        keys = [key for key in keys if there.issuperset(self._below(key))]
+        hosts = {self.on[key] for key in keys if key in self.on}
+        nodes = [key for key in keys if key in hosts or key not in self.on]
+        nodes.sort(key=lambda key: self.depth[key])
+        number = {key: i for i, key in enumerate(nodes)}
+        n = len(nodes)
+        held = [key for key in keys if key in self.region]
+        stands = [key for key in nodes if key in self.on]
+        base = [number[key] if key in number else number[self.on[key]] for key in held]
+        upper = np.concatenate([
+            [number[key] for key in stands], [self.region[key] + n for key in held], self.upper + n,
+        ])  # fmt: skip
+        lower = np.concatenate([[number[self.on[key]] for key in stands], base, self.lower + n])
+        ties = np.concatenate([
+            [self.below_n[key] for key in stands], [self.tip_n[key] for key in held], self.ties_n,
+        ])  # fmt: skip
         order = np.lexsort((lower, upper))
-        shafts = np.array([self.shaft_n[key] for key in roots])
+        shafts = np.array([0.0 if key in self.on else self.below_n[key] for key in nodes])
         layer, hold, pull, *_ = least_cuts(
             np.concatenate([np.zeros(n), self.layer]).astype(np.int64),
             np.concatenate([shafts / self.plate, self.area]), lower[order].astype(np.int64),
@@ -96,6 +106,14 @@ class Net:
             SPECK_MM2, enough,
         )  # fmt: skip
         return float((self.asked - hold / pull).sum()) if len(layer) else 0.0
+
+    def _below(self, key: str) -> list[str]:
+        """What a support stands on, and what that stands on."""
+        found = []
+        while key in self.on and len(found) < len(self.on):
+            key = self.on[key]
+            found.append(key)
+        return found
 
 
 class _Sections:
@@ -112,17 +130,18 @@ class _Sections:
         self.bears = rule["green_n_mm2"] * ties_mm2(layers)
         self.most = float(self.bears.sum()) + 1.0
 
-    def weakest_n(self, one: Fitted, below_mm: float = math.inf) -> float:
-        """The weakest section of a support below a height, its pad on the plate among them."""
+    def weakest_n(self, one: Fitted, between: tuple[float, float]) -> float:
+        """The weakest section of a support between heights, its pad on the plate among them."""
         borne = [self.most]
         for rod in one.members:
             if not isinstance(rod, Rod):
                 continue
             low, high = sorted((rod.a_mm[2], rod.b_mm[2]))
-            first, end = np.searchsorted(self.height, [low - 1e-9, min(high, below_mm) + 1e-9])
+            span = max(low, between[0]) - 1e-9, min(high, between[1]) + 1e-9
+            first, end = np.searchsorted(self.height, span)
             near = _run_through(rod, self.place[first:end], self.h)
             borne += [float(n) for n in self.bears[first:end][near]]
-            if low <= 1e-9:
+            if low <= 1e-9 and between[0] <= 0:
                 borne.append(math.pi * rod.r_a_mm**2 * self.plate)
         return min(borne)
 

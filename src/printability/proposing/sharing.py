@@ -2,6 +2,7 @@
 
 import math
 from dataclasses import replace
+from itertools import pairwise
 from typing import TYPE_CHECKING
 
 import numpy as np
@@ -17,7 +18,7 @@ from ..supports import (
     fit_all,
 )
 from ..supports.strength import SAFE, least_shaft_mm
-from .slim import branch_mm, carried_mm2, profile_shaft_mm, slimmed_for
+from .slim import branch_mm, carried_mm2, profile_shaft_mm, rounded_up_mm, slimmed_for
 from .spots import BUNCHED, LOWEST
 
 if TYPE_CHECKING:
@@ -129,26 +130,34 @@ def _thick_enough(
             if on not in made:
                 break
             on = made[on].ends[1].key
-    out, rule = {}, search.process
+    out, rule, world = {}, search.process, search.base.world
     # No more pulls at one of them than at the whole layer, and twice that is asked.
     pull_n = rule["pull_n_mm2"] * float(search.own.own_layers.area_mm2.max())
     most = SAFE * pull_n / max(rule["green_n_mm2"], 1e-9)
+    stand_so = fit_all(world, tuple(made.get(k, f.support) for k, f in fitted.items()))
     for key, more in carried.items():
-        one, world = fitted[key], search.base.world
+        one = fitted[key]
         own = carried_mm2(one.support.size.contact_mm)
         area = max(min(own + more, most), own)
+        joints = [stand_so[k].spine[2] for k, s in made.items() if s.ends[1].key == key]
+        length = _longest_free(stand_so[key], joints)
         if key in made:
-            thin = fit_all(world, _below(key, fitted, made))[key]
-            length = math.dist(thin.spine[1], thin.spine[2])
-            thicker = replace(made[key], size=_size(one, length, search.process, area))
-            stands = fit_all(world, (*_below(key, fitted, made)[:-1], thicker))[key].stands
+            thicker = replace(made[key], size=_size(one, length, rule, area))
+            below = _below(key, fitted, made)[:-1]
         else:
-            size = slimmed_for(one.support.size, search.process, one.contact_mm[2], area)
-            thicker = replace(one.support, size=size)
-            stands = fit_all(world, (thicker,))[key].stands
-        if stands:
+            size = slimmed_for(one.support.size, rule, one.contact_mm[2], area, length)
+            thicker, below = replace(one.support, size=size), ()
+        if fit_all(world, (*below, thicker))[key].stands:
             out[key] = thicker
     return out
+
+
+def _longest_free(one: Fitted, joints: list[tuple[float, float, float]]) -> float:
+    """The longest way along a support between its contact, what joins it, and its end."""
+    contact, top, end = one.spine[0], one.spine[1], one.spine[-1]
+    start = top if one.support.kind == "strut" else contact
+    along = sorted([0.0, math.dist(start, end), *(math.dist(start, at) for at in joints)])
+    return max(b - a for a, b in pairwise(along))
 
 
 def _fewer_trunks(
@@ -300,14 +309,16 @@ def _size(one: Fitted, length: float, process, carried: float = 0.0) -> StrutSiz
     """Of a branch that carries so much section of contacts, its own alone where it is 0."""
     size = one.support.size
     carried = carried or carried_mm2(size.contact_mm)
-    shaft = size.contact_mm * 2
+    shaft = round(size.contact_mm * 2 + 0.049, 1)
     if process["pull_n_mm2"]:
-        shaft = branch_mm(process, size.contact_mm, length, carried)
+        shaft = rounded_up_mm(branch_mm(process, size.contact_mm, length, carried))
     if process["drag_n"]:
-        shaft = max(shaft, least_shaft_mm(
-            process["drag_n"], length, process["line_mm"] / 2, process["young_gpa"]))  # fmt: skip
+        needed = least_shaft_mm(
+            process["drag_n"], length, process["line_mm"] / 2, process["young_gpa"]
+        )
+        shaft = max(shaft, round(needed + 0.049, 1))
     most = max(size.shaft_mm, profile_shaft_mm(size, process))
-    shaft = min(max(round(shaft + 0.049, 1), size.contact_mm), most)
+    shaft = min(max(shaft, size.contact_mm), most)
     values = {name: getattr(size, name) for name in StrutSize.DIMENSIONS}
     return StrutSize(**values | {"shaft_mm": shaft})
 

@@ -7,7 +7,9 @@ from ..process import Process
 from ..supports import PillarSize, size_for
 from ..supports.strength import BRACED_K, FREE_K, SAFE, least_column_mm, least_shaft_mm
 
-__all__ = ["branch_mm", "carried_mm2", "profile_shaft_mm", "slimmed", "slimmed_for"]
+__all__ = [
+    "branch_mm", "carried_mm2", "profile_shaft_mm", "rounded_up_mm", "slimmed", "slimmed_for",
+]  # fmt: skip
 
 # A pillar is no thinner than so many of its contacts, and a branch: three times their section and
 # twice that.
@@ -29,6 +31,11 @@ def branch_mm(rule: Process, contact_mm: float, length_mm: float, carried: float
     return max(_BRANCH * contact_mm, _column_mm(rule, length_mm, carried, BRACED_K))
 
 
+def rounded_up_mm(diameter_mm: float) -> float:
+    """To the next twentieth of a millimetre."""
+    return round(math.ceil(diameter_mm * 20 - 1e-9) / 20, 2)
+
+
 def _column_mm(rule: Process, length_mm: float, carried: float, k: float) -> float:
     """As thick as what it carries, and thick enough not to buckle."""
     push_n = carried * rule["green_n_mm2"] / 2
@@ -41,19 +48,22 @@ def profile_shaft_mm(size, rule: Process) -> float:
     return next((s for c, s, _ in rule.profiles.values() if c == size.contact_mm), 0.0)
 
 
-def slimmed_for(size: PillarSize, rule: Process, height_mm: float, carried: float) -> PillarSize:
+def slimmed_for(
+    size: PillarSize, rule: Process, height_mm: float, carried: float, free_mm: float
+) -> PillarSize:
     """The size of the profile with that contact, slimmed for what a pillar carries, mm².
 
-    Where there are branches, these hold it sideways; no more than its length between them counts.
+    ``free_mm`` is its longest length between the branches that hold it sideways.
     """
     found = [size_for(rule, name) for name in rule.profiles]
     found = [one for one in found if one.contact_mm == size.contact_mm]
-    return slimmed(found[0], rule, height_mm, carried, BRACED_K) if found else size
+    return slimmed(found[0], rule, height_mm, carried, (BRACED_K, free_mm)) if found else size
 
 
 def slimmed(
-    size: PillarSize, rule: Process, height_mm: float, carried: float = 0.0, k: float = FREE_K
-) -> PillarSize:
+    size: PillarSize, rule: Process, height_mm: float, carried: float = 0.0,
+    between: tuple[float, float] | None = None,
+) -> PillarSize:  # fmt: skip
     """Thick enough not to bend, and no more on its foot than its shaft weighs and it needs.
 
     Filament: a foot topples at F H > sigma W, with W = pi d^3 / 32, and a shaft may be thicker
@@ -69,8 +79,8 @@ def slimmed(
         Of its contact.
     carried : float
         Section of all contacts that it carries, mm²; 0 for its own alone.
-    k : float
-        Of its length, for buckling.
+    between : (2,) tuple of float, optional
+        K and a length, mm, for buckling; without it, it stands free.
     """
     shaft = size.shaft_mm
     most = [shafts for _, shafts, _ in rule.profiles.values()]
@@ -84,10 +94,10 @@ def slimmed(
     own = carried_mm2(size.contact_mm)
     carried = carried or own
     if rule["pull_n_mm2"]:
-        needed = max(_PILLAR * size.contact_mm, min(most),
-                     _column_mm(rule, height_mm, carried, k))  # fmt: skip
+        k, free = between or (FREE_K, height_mm)
+        needed = max(_PILLAR * size.contact_mm, min(most), _column_mm(rule, free, carried, k))
         # With branches up to the heaviest profile.
-        shaft = min(max(most) if carried > own else shaft, round(needed + 0.049, 1))
+        shaft = min(max(most) if carried > own else shaft, rounded_up_mm(needed))
     volume = math.pi / 4 * shaft**2 * max(height_mm - size.tip_mm, 1.0)
     least = _LEAST_FOOT * shaft
     if rule["plate_n_mm2"] and rule["drag_n"]:
