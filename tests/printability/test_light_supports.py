@@ -122,7 +122,7 @@ def test_areas_in_common_against_another_library(draws):
         start = np.concatenate([[0], np.cumsum([len(loop) for loop in loops])])
         area = shared_areas(
             np.concatenate(loops), start, np.arange(3), np.array([0, 2, 3]),
-            np.array([0]), np.array([1]), 160,
+            np.array([0]), np.array([1]), 12_000,
         )[0]  # fmt: skip
         checked += 1
         truth = shapely.Polygon(one, [hole]).intersection(b).area

@@ -22,47 +22,58 @@ def shared_areas(points, loop_start, loops, start, lower, upper, most):
     lower, upper : (p,) int
         The regions of each pair.
     most : int
-        Pairs of more points than that get -1.
+        Pairs of which more edges might meet get -1.
     """
     out = np.empty(lower.shape[0])
     for p in range(lower.shape[0]):
-        one = _edges(points, loop_start, loops[start[lower[p]] : start[lower[p] + 1]], most)
-        other = _edges(points, loop_start, loops[start[upper[p]] : start[upper[p] + 1]], most)
-        if one.shape[0] + other.shape[0] > most:
+        one = loops[start[lower[p]] : start[lower[p] + 1]]
+        other = loops[start[upper[p]] : start[upper[p] + 1]]
+        low_one, high_one = _heights(points, loop_start, one)
+        low_other, high_other = _heights(points, loop_start, other)
+        low, high = max(low_one, low_other), min(high_one, high_other)
+        edges = _edges(points, loop_start, one, low, high)
+        others = _edges(points, loop_start, other, low, high)
+        if edges.shape[0] * others.shape[0] > most:
             out[p] = -1.0
         else:
-            out[p] = _shared(one, other)
+            out[p] = _shared(edges, others, low, high)
     return out
 
 
 @compiled
-def _edges(points, loop_start, loops, most):
-    """Edges (e, 4) of some loops; of too many only how many there are is right."""
+def _heights(points, loop_start, loops):
+    """The least and greatest y of some loops."""
+    low, high = np.inf, -np.inf
+    for loop in loops:
+        for i in range(loop_start[loop], loop_start[loop + 1]):
+            low, high = min(low, points[i, 1]), max(high, points[i, 1])
+    return low, high
+
+
+@compiled
+def _edges(points, loop_start, loops, low, high):
+    """Edges (e, 4) of some loops that come between two heights."""
     count = 0
     for loop in loops:
         count += loop_start[loop + 1] - loop_start[loop]
     found = np.empty((count, 4))
-    if count > most:
-        return found
     at = 0
     for loop in loops:
         before = loop_start[loop + 1] - 1
         for i in range(loop_start[loop], loop_start[loop + 1]):
-            found[at, :2], found[at, 2:] = points[before], points[i]
+            ya, yb = points[before, 1], points[i, 1]
+            if max(ya, yb) > low and min(ya, yb) < high:
+                found[at, :2], found[at, 2:] = points[before], points[i]
+                at += 1
             before = i
-            at += 1
-    return found
+    return found[:at]
 
 
 @compiled
-def _shared(one, other):
-    low = max(one[:, 1].min(), other[:, 1].min())
-    high = min(one[:, 1].max(), other[:, 1].max())
-    left = max(one[:, 0].min(), other[:, 0].min())
-    right = min(one[:, 0].max(), other[:, 0].max())
-    if not (low < high and left < right):
-        return 0.0
+def _shared(one, other, low, high):
     n, m = one.shape[0], other.shape[0]
+    if not low < high or n == 0 or m == 0:
+        return 0.0
     heights = np.empty(n + m + 2 + n * m)
     heights[0], heights[1], count = low, high, 2
     for i in range(n):

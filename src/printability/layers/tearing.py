@@ -22,9 +22,9 @@ SAFE = 2.0
 SPECK_MM2 = 0.1
 # Regions that lie on each other, but for less than this part of the smaller one, tie by all of it.
 _SHIFTED = 0.02
-# Pairs of so few points are intersected strip by strip; of others only so many, then the smaller
-# one's area is taken.
-_FEW, _MOST_PAIRS, _ALONE_BELOW_PAIRS = 160, 20_000, 1_000
+# Pairs of which so few edges might meet are intersected strip by strip; of others only so many,
+# then the smaller one's area is taken.
+_FEW, _MOST_PAIRS, _ALONE_BELOW_PAIRS = 12_000, 20_000, 1_000
 
 
 # Cuts that are looked for.
@@ -85,7 +85,7 @@ def ties_mm2(layers: Layers) -> np.ndarray:
     """(p,) float: area that the regions of each pair of `Layers.touching` have in common.
 
     Where one follows the other with next to no shift it is the smaller one's; else they are
-    intersected. Of more than 20,000 such pairs of many points a bound stands for the rest: the
+    intersected. Of more than 20,000 such pairs of many edges a bound stands for the rest: the
     smaller area, less what the shift takes at most.
     """
     lower, upper = layers.touching
@@ -115,7 +115,7 @@ def ties_mm2(layers: Layers) -> np.ndarray:
 
 
 def _shared_by_strips(layers: Layers, lower: np.ndarray, upper: np.ndarray) -> np.ndarray:
-    """Areas in common of pairs of regions, (p,) float; -1 for those of many points."""
+    """Areas in common of pairs of regions, (p,) float; -1 for those of many edges."""
     loops, start = layers.loops_by_region
 
     def some(block: np.ndarray) -> np.ndarray:
