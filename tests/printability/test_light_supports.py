@@ -223,3 +223,22 @@ def test_a_contact_holds_nothing_a_turn_above_it(turns):
     got = held.area_mm2 - held.unheld_mm2
     # Of a ring 5 mm wide no more than 4 mm to either side, on one turn alone.
     assert 4 < got < 5 * 9
+
+
+def test_supports_by_themselves_are_no_neck_and_a_model_on_them_is():
+    """A plate on one leg thinned in the middle: the leg counts, what stands under it does not."""
+    leg = trimesh.creation.cylinder(
+        1.2, 10, sections=48, transform=trimesh.transformations.translation_matrix((0, 0, 5))
+    )
+    head = trimesh.creation.box((30, 30, 6)).apply_translation((0, 0, 13))
+    foot = trimesh.creation.box((14, 14, 2)).apply_translation((0, 0, -1))
+    mesh = ours(trimesh.boolean.union([leg, head, foot]))
+    setup = Setup(process=RESIN, pose=Pose((0, 0, 0), 6.0))
+    part = part_of(mesh, setup)
+    found = propose(part, setup, Options(clear="failing"), fully=False)
+    assert found.supports
+    necks = [f for f in found.after.findings if f.kind == "neck"]
+    assert necks
+    # Lifted by 6 mm, its foot of 2 mm ends at 8.
+    assert all(6.0 < f.z_mm < 18.1 for f in necks)
+    assert any(8.0 < f.z_mm < 18.1 for f in necks)

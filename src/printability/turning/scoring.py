@@ -279,6 +279,11 @@ class Scorer:
 
         Parameters and result as of `score`.
         """
+        if "coarse" not in self.__dict__ and len(self.shape.facets) > RANKED_BY_COPY_ABOVE:
+            # The copy is made by one library while another one makes the hull.
+            with ThreadPoolExecutor(1) as pool:
+                pool.submit(lambda: self.hull_mm)
+                _ = self.coarse
         if self.coarse is None:
             return self.score(downs, with_volume, progress)
         downs = np.ascontiguousarray(downs, np.float64).reshape(-1, 3)
