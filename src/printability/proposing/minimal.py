@@ -26,6 +26,8 @@ __all__ = ["beyond", "is_minimal", "made_minimal", "relieved"]
 # Of a patch, what may stay unheld where it counts as held; see `findings.overhang`.
 _LEFT = 0.02
 _MOST_LOOKS = 40
+# After so many looks two are brought back for each finding, then four, and so on.
+_ONE_BY_ONE = 3
 _APART_MM = 8.0
 # Full looks at what is left out together, fewer where each takes long: so many points of layers
 # are looked at in all.
@@ -101,7 +103,8 @@ def relieved(search: "Search", supports: tuple[Support, ...], added, only=None):
 def _bring_back(search: "Search", supports, kept: list[str], fitted, only, allowed) -> list[str]:
     """Add again to those kept what a full look misses; what was added."""
     added: list[str] = []
-    for _ in range(_MOST_LOOKS):
+    for turn in range(_MOST_LOOKS):
+        many = 2 ** min(max(turn - _ONE_BY_ONE, 0), 6)  # more where one after another takes long
         rest = tuple(s for s in supports if s.key in kept)
         back = _more(search, rest, only, allowed)
         gone = [s.key for s in supports if s.key not in kept]
@@ -109,11 +112,13 @@ def _bring_back(search: "Search", supports, kept: list[str], fitted, only, allow
             break
         again: list[str] = []
         for finding in sorted(back, key=lambda f: -f.burden):
-            at = min(gone, key=lambda k, f=finding: math.dist(fitted[k].contact_mm, f.center_mm))
+            near = sorted(
+                gone, key=lambda k, f=finding: math.dist(fitted[k].contact_mm, f.center_mm)
+            )
             # Of those near each other one at a time: it may do for all.
-            place = fitted[at].contact_mm
+            place = fitted[near[0]].contact_mm
             if all(math.dist(place, fitted[k].contact_mm) > _APART_MM for k in again):
-                again.append(at)
+                again += [key for key in near[:many] if key not in again]
         kept += again
         added += again
     return added

@@ -6,6 +6,7 @@ from typing import TYPE_CHECKING
 
 import numpy as np
 from scipy.sparse import csr_array
+from scipy.spatial import cKDTree
 
 from ..findings import FAR_OVER, Finding, beside, places_unheld, unheld_along
 from ..inspection import SPECK_MM2, Inspection
@@ -448,10 +449,14 @@ class Round:
         if len(where) > _MOST_CANDIDATES:
             where = where[np.linspace(0, len(where) - 1, _MOST_CANDIDATES).astype(int)]
         pool = np.unique(np.concatenate([where, order[: _MOST_CANDIDATES // 4]]))
-        level = np.hypot(
-            middle[pool, None, 0] - middle[None, :, 0], middle[pool, None, 1] - middle[None, :, 1]
+        far = _NEARER * pieces.reach_mm
+        near = cKDTree(middle[pool, :2]).sparse_distance_matrix(
+            cKDTree(middle[:, :2]), float(far.max()), output_type="ndarray"
         )
-        holds = csr_array(level <= _NEARER * pieces.reach_mm[None, :])
+        near = near[near["v"] <= far[near["j"]]]
+        holds = csr_array(
+            (np.ones(len(near), bool), (near["i"], near["j"])), (len(pool), len(middle))
+        )
         usable = np.ones(len(pool), bool)
         tall = 1 + 0.5 * middle[pool, 2] / max(float(middle[:, 2].max()), 1e-9)
         reason, whole = "", float(area.sum())
