@@ -19,7 +19,7 @@ from .habits import apply_habits, key_of
 from .holding import bunched, held_down
 from .minimal import beyond, made_minimal, relieved
 from .options import MOST_CONTACTS, Options
-from .sharing import shared
+from .sharing import shared, thick_enough
 from .spots import Wanted, spots_for
 from .stands import Stands
 
@@ -283,6 +283,7 @@ def propose(
     if fully:
         added = [s for s in supports if s not in before_pull]
         supports = relieved(search, supports, added, is_asked)
+    supports = thick_enough(search, supports)
     if search.own is not search.exact:
         allowed = [f for f in search.left(supports) if is_asked(f)]
         search.exactly()

@@ -24,7 +24,7 @@ from .spots import BUNCHED, LOWEST
 if TYPE_CHECKING:
     from .proposal import Search
 
-__all__ = ["shared"]
+__all__ = ["shared", "thick_enough"]
 
 # A branch must save at least this part of the pillar that it stands for.
 _SAVES = 0.25
@@ -114,6 +114,23 @@ def shared(search: "Search", supports: tuple[Support, ...]) -> tuple[Support, ..
         thick = _thick_enough(search, fitted, made)
         result = tuple(thick.get(s.key) or made.get(s.key, s) for s in supports)
     return supports
+
+
+def thick_enough(search: "Search", supports: tuple[Support, ...]) -> tuple[Support, ...]:
+    """The supports, thicker where what held one of them sideways has gone since."""
+    if not supports or not search.process["pull_n_mm2"]:
+        return supports
+    placed, _ = search.look(supports)
+    fitted = {s.key: placed.supports[s.key] for s in supports}
+    made = {
+        s.key: s for s in supports
+        if s.kind == "strut" and isinstance(s.ends[1], OnSupport) and s.ends[1].key in fitted
+    }  # fmt: skip
+    thick = _thick_enough(search, fitted, made)
+    return tuple(
+        thick[s.key] if s.key in thick and thick[s.key].size.shaft_mm > s.size.shaft_mm else s
+        for s in supports
+    )
 
 
 def _thick_enough(

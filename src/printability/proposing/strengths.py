@@ -75,7 +75,10 @@ def strengths_of(
         contact = sum(math.pi / 4 * c.diameter_mm**2 for c in fitted.contacts[:1])
         bears = contact * rule["green_n_mm2"] if rule["green_n_mm2"] else math.inf
         down = pull / 2 if pull else share
-        bending = bending_of(fitted, rule, down, held_at_mm(fitted, others), is_held)
+        # A branch is as long as it is, however high it begins.
+        low = min(place[2] for place in fitted.spine) if fitted.support.rests_on else 0.0
+        held_mm = max(held_at_mm(fitted, others), low)
+        bending = bending_of(fitted, rule, down, held_mm, is_held)
         found[fitted.support.key] = _told(fitted, load, bears, bending, rule)
     return found
 
