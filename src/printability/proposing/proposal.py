@@ -276,7 +276,7 @@ def propose(
         supports = made_minimal(search, shared(search, supports), is_wanted, fully)
     search.progress("Holding against the pull", 0.9)
     search.kinds = CURABLE
-    supports = bunched(search, stands, supports)
+    supports = _bunched_if_good(search, stands, supports)
     before_pull = supports
     supports, missed = held_down(search, stands, supports, is_asked)
     unreachable += missed
@@ -327,6 +327,16 @@ def _rounds(
         if not fresh:
             break
     return (*supports, *(f.support for f in made)), unreachable
+
+
+def _bunched_if_good(
+    search: Search, stands: Stands, supports: tuple[Support, ...]
+) -> tuple[Support, ...]:
+    """Some supports, bunched at the lowest point unless something hangs by that which did not."""
+    more = bunched(search, stands, supports)
+    if more == supports or beyond(search.left(more), search.left(supports)):
+        return supports
+    return more
 
 
 def _beyond_allowed(
