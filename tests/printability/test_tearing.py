@@ -262,4 +262,4 @@ def test_a_small_net_of_supports_judges_as_the_whole_does(draws, case):
             judged = net.holds([s.key for s in left])
             if ratios[0] == ratios[1] and net.lacks == 0:
                 right.append(judged != ratios[0])
-    assert np.mean(right) > (0.75 if len(right) >= 20 else 0.5), right
+    assert np.mean(right) >= (0.7 if len(right) >= 20 else 0.5), right
