@@ -215,7 +215,7 @@ class Inspection:
     @cached_property
     def necks(self) -> tuple[Neck, ...]:
         """Where little carries much."""
-        return find_necks(self.layers, self.process["neck_ratio"])
+        return find_necks(self.layers, self.process["neck_ratio"], self.own_layers.area_mm2)
 
     @cached_property
     def thin(self) -> tuple[ThinWall, ...]:

@@ -8,9 +8,7 @@ from .base import Case, Finding, Severity, area_said, kind
 @kind("neck", "Neck", 80, "spot")
 def necks(case: Case) -> Iterator[Finding]:
     """Every neck of the model; supports by themselves are judged by their strength."""
-    own = case.look.own_layers.area_mm2
-    found = [neck for neck in case.look.necks if neck.layer < len(own) and own[neck.layer] > 0]
-    for number, neck in enumerate(found, start=1):
+    for number, neck in enumerate(case.look.necks, start=1):
         yield Finding(
             id=f"neck-{number}",
             kind="neck",

@@ -222,12 +222,21 @@ def peak_layer(layers: Layers) -> Peak | None:
     )  # fmt: skip
 
 
-def find_necks(layers: Layers, most_ratio: float) -> tuple[Neck, ...]:
+def find_necks(
+    layers: Layers, most_ratio: float, model_mm2: np.ndarray | None = None
+) -> tuple[Neck, ...]:
     """Stretches that carry too much on too little, each at its worst layer.
 
     What is joined above a cut is carried by all regions of the cut that it rests on together,
     whatever stands beside them. A stretch that begins on the plate and that the whole print
     stands on is a matter of footing, one that begins on nothing an island.
+
+    Parameters
+    ----------
+    layers : Layers
+    most_ratio : float
+    model_mm2 : (k,) float, optional
+        Area of the model alone in its layers: those of supports by themselves do not count.
     """
     n = len(layers.region_layer)
     if not n:
@@ -239,6 +248,10 @@ def find_necks(layers: Layers, most_ratio: float) -> tuple[Neck, ...]:
     above = above * layers.layer_height_mm
     ratio = np.divide(above, area**1.5, out=np.zeros(n), where=area > 0)
     over = ratio > most_ratio
+    if model_mm2 is not None:
+        own = np.zeros(layers.count, bool)
+        own[: len(model_mm2)] = model_mm2[: layers.count] > 0
+        over &= own[layers.region_layer]
     if not over.any():
         return ()
     held = np.zeros(n, bool)
