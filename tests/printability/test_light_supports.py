@@ -10,7 +10,7 @@ import trimesh
 from depth import about
 from printability.findings import Severity
 from printability.layers._overlap_kernels import shared_areas
-from printability.mesh import Mesh
+from printability.mesh import Mesh, facet_areas
 from printability.process import PROCESSES
 from printability.proposing import Options, proposal, propose, strengths_of
 from printability.proposing.proposal import CURABLE
@@ -18,7 +18,7 @@ from printability.proposing.slim import slimmed
 from printability.stance import Pose, Setup, part_of, stand
 from printability.supports import OnSupport, is_way_out, met_by_rod, size_for
 from printability.supports.strength import buckling_n, least_column_mm
-from printability.surface import held_by_contacts, underside_slopes
+from printability.surface import PatchUnheld, underside_slopes
 from solids import ours, world_of
 
 RESIN = PROCESSES["resin"]
@@ -165,6 +165,13 @@ def _strip(x, y, across) -> Mesh:
     return ours(solid)
 
 
+def held_mm2(mesh, facets, at, facet, threshold_deg) -> float:
+    """What one contact holds of a patch."""
+    slopes, areas = underside_slopes(mesh, 0.05), facet_areas(mesh)
+    patch = PatchUnheld(mesh, facets, slopes, areas, RESIN, threshold_deg)
+    return areas[facets].sum() - patch.unheld_mm2(at[None], np.array([facet]))
+
+
 @pytest.mark.parametrize("across", [1, 12, 60])
 def test_a_contact_holds_straight_however_thin_the_facets_are(draws, across):
     """A circle's part of a rectangle, seen from above, by another library."""
@@ -178,13 +185,12 @@ def test_a_contact_holds_straight_however_thin_the_facets_are(draws, across):
         corner = mesh.vertices[mesh.facets[facets]]
         f = int(draws.integers(len(facets)))
         at = draws.dirichlet((1, 1, 1)) @ corner[f]
-        held = held_by_contacts(mesh, facets, slopes, at[None], np.array([facets[f]]), RESIN, 45.0)
         flat = shapely.unary_union([shapely.Polygon(c[:, :2]) for c in corner])
         least, most = (
             flat.intersection(shapely.Point(at[:2]).buffer(r, 64)).area / math.cos(math.radians(tilt))
             for r in (RESIN["hold_flat_mm"] * 0.97, RESIN["hold_steep_mm"] * 1.03)
         )  # fmt: skip
-        got = held.area_mm2 - held.unheld_mm2
+        got = held_mm2(mesh, facets, at, facets[f], 45.0)
         assert least <= got <= most
         if across > 1:  # the same whatever the facets are
             plain = stand(part_of(_strip(30.0, 9.0, 1), setup), setup).mesh
@@ -195,10 +201,8 @@ def test_a_contact_holds_straight_however_thin_the_facets_are(draws, across):
                     shapely.Point(at[:2])
                 ),
             )
-            other = held_by_contacts(
-                plain, own, underside_slopes(plain, 0.05), at[None], np.array([near]), RESIN, 45.0
-            )
-            assert got == pytest.approx(other.area_mm2 - other.unheld_mm2, rel=0.03, abs=0.2)
+            other = held_mm2(plain, own, at, near, 45.0)
+            assert got == pytest.approx(other, rel=0.03, abs=0.2)
 
 
 def _ramp(turns: float) -> Mesh:
@@ -218,10 +222,7 @@ def test_a_contact_holds_nothing_a_turn_above_it(turns):
     assert (underside_slopes(mesh, 0.05) < 60).all()
     at = mesh.vertices[mesh.facets[2]].mean(axis=0)
     every = np.arange(len(mesh.facets))
-    held = held_by_contacts(
-        mesh, every, underside_slopes(mesh, 0.05), at[None], np.array([2]), RESIN, 75.0
-    )
-    got = held.area_mm2 - held.unheld_mm2
+    got = held_mm2(mesh, every, at, 2, 75.0)
     # Of a ring 5 mm wide no more than 4 mm to either side, on one turn alone.
     assert 4 < got < 5 * 9
 

@@ -1,6 +1,6 @@
 """The model layer by layer: slices, areas, islands, what hangs, how it grows, what is thin."""
 
-from ._tearing import least_cuts
+from ._tearing import EVERY, least_cuts
 from ._united import union_of_loops
 from .cavities import Cup, find_cups
 from .growth import (
@@ -39,6 +39,7 @@ from .thin import ThinWall, find_thin_walls, thin_places_of_layer
 from .tug import Tug, tug_of_war
 
 __all__ = [
+    "EVERY",
     "FLAT_DEG",
     "SAFE",
     "SPECK_MM2",

@@ -15,6 +15,7 @@ _NEARLY = 1e-9
 _TINY = 1e-12
 _MOST_STEPS = 24
 _MOST_CUTS = 200  # in one layer
+EVERY = 2**62
 # After so many steps along edges, of all flows together, only layers that pull harder by a tenth
 # than any looked at before are looked at: by then very much is told.
 _MOST_STEPS_ALONG = 200_000_000
@@ -41,7 +42,7 @@ def least_cuts(layer, area, lower, upper, tie_n, plate_n, pull_n, safe, speck, e
     speck : float
         Regions of less area than this do not pull.
     enough : int
-        It ends after the layer in which so many cuts are known.
+        It ends after the layer in which so many cuts are known; `EVERY` for all.
 
     Returns
     -------

@@ -27,9 +27,6 @@ _SHIFTED = 0.02
 _FEW, _MOST_PAIRS, _ALONE_BELOW_PAIRS = 12_000, 20_000, 1_000
 
 
-# Cuts that are looked for.
-_ALL = 2**62
-
 # Areas in common by the outlines of both: the search for supports looks at the same layers over
 # and over, with a few supports more or less.
 _SHARED: OrderedDict[tuple[bytes, bytes], float] = OrderedDict()
@@ -178,7 +175,7 @@ def find_tears(
     tie = ties_mm2(layers)
     cut_layer, hold, pull, start, weak, torn_start, torn = _tearing.least_cuts(
         np.ascontiguousarray(layers.region_layer, np.int64), area, lower, upper,
-        green_n_mm2 * tie, plate_n_mm2, pull_n_mm2, SAFE, SPECK_MM2, _ALL,
+        green_n_mm2 * tie, plate_n_mm2, pull_n_mm2, SAFE, SPECK_MM2, _tearing.EVERY,
     )  # fmt: skip
     h = layers.layer_height_mm
     # Ties, then regions on the plate: how large, which region tells where, and how high.

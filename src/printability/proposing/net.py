@@ -7,7 +7,7 @@ import numpy as np
 from shapely import Point, Polygon
 
 from ..inspection import Inspection
-from ..layers import SAFE, SPECK_MM2, Layers, least_cuts, region_loops, ties_mm2
+from ..layers import EVERY, SAFE, SPECK_MM2, Layers, least_cuts, region_loops, ties_mm2
 from ..supports import Fitted, OnSupport, Rod
 
 if TYPE_CHECKING:
@@ -17,7 +17,6 @@ __all__ = ["Net"]
 
 # How far beside the outline of its layer a contact on a slope may be.
 _BESIDE_MM = 1.0
-_ALL = 2**62
 
 
 class Net:
@@ -71,12 +70,12 @@ class Net:
     def ask(self, times: float) -> None:
         """Ask for so many times what is asked of the whole."""
         self.asked = times * self.whole
-        self.lacks = self._lacks(list(self.below_n), _ALL)
+        self.lacks = self._lacks(list(self.below_n), EVERY)
 
     def holds(self, keys: list[str]) -> bool:
         """Whether it holds with some supports as well as with all."""
         least = self.lacks + 1e-9
-        return self._lacks(keys, _ALL if self.lacks > 0 else 1) <= least
+        return self._lacks(keys, EVERY if self.lacks > 0 else 1) <= least
 
     def _lacks(self, keys: list[str], enough: int) -> float:
         there = set(keys)

@@ -5,7 +5,7 @@ from .colours import Dyes, colours_of, dyes_key
 from .finish import Finish, cusp_height_mm, find_finish, step_run_mm
 from .flights import overhang_of
 from .form import patch_form, plane_form
-from .held import Held, HeldPieces, PatchUnheld, held_by_contacts, held_in_sum, held_pieces
+from .held import Held, HeldPieces, PatchUnheld, held_in_sum, held_pieces
 from .holes import RoundHole, round_hole
 from .overhang import (
     SLOPE_TOLERANCE_DEG,
@@ -38,7 +38,6 @@ __all__ = [
     "filled",
     "find_finish",
     "find_overhang",
-    "held_by_contacts",
     "held_in_sum",
     "held_pieces",
     "overhang_of",

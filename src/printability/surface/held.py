@@ -20,7 +20,7 @@ from ..mesh import Mesh, facet_areas
 from ..process import Process
 from ._held_kernels import distances, in_sight, over_of_pieces
 
-__all__ = ["Held", "HeldPieces", "PatchUnheld", "held_by_contacts", "held_in_sum", "held_pieces"]
+__all__ = ["Held", "HeldPieces", "PatchUnheld", "held_in_sum", "held_pieces"]
 
 # Pieces of a patch that it is taken apart into at most, and their size for a flat one.
 _MOST_PIECES = 40_000
@@ -29,7 +29,7 @@ _PIECES_ACROSS = 8.0
 # of right angles, diagonals one way).
 _WAY = 1.5
 # A patch of which no more than this part lies above itself does not count as such.
-_ABOVE_ITSELF = 1e-4
+_ABOVE_ITSELF = 1e-6
 # Contacts whose ways are looked for at once.
 _AT_ONCE = 32
 # Contacts whose ways are remembered for a patch, and pieces of patches for a mesh.
@@ -52,40 +52,6 @@ class Held:
     area_mm2: float
     unheld_mm2: float
     by_contact_mm2: tuple[float, ...]
-
-
-def held_by_contacts(
-    mesh: Mesh,
-    facets: np.ndarray,
-    slopes_deg: np.ndarray,
-    contacts_mm: np.ndarray,
-    contact_facets: np.ndarray,
-    process: Process,
-    threshold_deg: float,
-) -> Held:
-    """What contacts hold of a patch.
-
-    Parameters
-    ----------
-    mesh : Mesh
-    facets : (k,) int
-        The patch.
-    slopes_deg : (m,) float
-        Of all facets.
-    contacts_mm : (c, 3) float
-        Contacts that stand.
-    contact_facets : (c,) int
-        The facet that each sits under; those under no facet of the patch do not count.
-    process : Process
-    threshold_deg : float
-    """
-    total = float(facet_areas(mesh)[facets].sum())
-    if not np.isin(contact_facets, facets).any():
-        return Held(total, total, (0.0,) * len(contacts_mm))
-    found = held_pieces(
-        mesh, facets, slopes_deg, contacts_mm, contact_facets, process, threshold_deg
-    )
-    return held_in_sum(found, total, len(contacts_mm))
 
 
 def held_in_sum(found: "HeldPieces", total_mm2: float, contacts: int) -> Held:
@@ -141,10 +107,25 @@ def held_pieces(
     most: int = _MOST_PIECES,
     across: float = _PIECES_ACROSS,
 ) -> HeldPieces:
-    """Where a patch is held by contacts and where it is not; see `held_by_contacts`.
+    """Where a patch is held by contacts and where it is not.
 
-    ``most`` is the number of pieces that it is taken apart into, about, and ``across`` how many
-    there are in the distance that a contact holds.
+    Parameters
+    ----------
+    mesh : Mesh
+    facets : (k,) int
+        The patch.
+    slopes_deg : (m,) float
+        Of all facets.
+    contacts_mm : (c, 3) float
+        Contacts that stand.
+    contact_facets : (c,) int
+        The facet that each sits under; those under no facet of the patch do not count.
+    process : Process
+    threshold_deg : float
+    most : int
+        About how many pieces it is taken apart into.
+    across : float
+        How many there are in the distance that a contact holds.
     """
     field = _field_of(mesh, facets, slopes_deg, process, threshold_deg, most, across)
     under = np.flatnonzero(np.isin(contact_facets, facets))
