@@ -1,7 +1,8 @@
 """The whole look at a placed model, in stages from the cheap to the dear."""
 
-from collections.abc import Callable
+from collections.abc import Callable, Collection, Iterator
 from concurrent.futures import ThreadPoolExecutor
+from contextlib import contextmanager
 from dataclasses import dataclass, field
 from functools import cached_property
 from weakref import WeakKeyDictionary
@@ -79,6 +80,11 @@ _KEPT = (
     "islands", "grip", "peak", "necks", "thin", "cups", "footing", "faults", "corners", "spans",
     "jumps", "tears",
 )  # fmt: skip
+
+
+# What compiled code finds for some kinds of findings, the longest first.
+_AHEAD = {"hold": "tears", "cup": "cups", "thin": "thin", "footing": "footing", "neck": "necks"}
+_AHEAD_FROM_POINTS = 100_000
 
 
 @dataclass(frozen=True)
@@ -287,6 +293,35 @@ class Inspection:
     def faults(self) -> tuple[Fault, ...]:
         """Holes of the mesh."""
         return find_faults(self.mesh)
+
+    @contextmanager
+    def ahead(self, kinds: Collection[str]) -> Iterator[list[str]]:
+        """Work out in a second thread what compiled code finds, while something else is done.
+
+        Parameters
+        ----------
+        kinds : collection of str
+            Kinds of findings that will be asked for.
+
+        Yields
+        ------
+        later : list of str
+            Those of them that are being worked out until the end.
+        """
+        later = [
+            kind for kind, name in _AHEAD.items() if kind in kinds and name not in self.__dict__
+        ]
+        if THREADS < 2 or len(self.layers.points) < _AHEAD_FROM_POINTS:
+            later = []
+
+        def work() -> None:
+            for kind in later:
+                getattr(self, _AHEAD[kind])
+
+        with ThreadPoolExecutor(1) as pool:
+            done = pool.submit(work)
+            yield later
+        done.result()
 
     def found(self) -> dict:
         """What has been worked out so far but for arrays the size of the mesh, to be kept."""

@@ -71,18 +71,20 @@ def find(
     case = Case(placed, look, threshold_deg, overhang, rule)
     found: list[Finding] = []
     notes = list(_notes(case)) if only is None else []
-    for kind in KINDS.values():
-        if only is not None and kind.key not in only:
-            continue
-        own = list(kind.find(case))
-        if len(own) > MOST_LISTED:
-            own.sort(key=rank)
+    kinds = [kind for kind in KINDS.values() if only is None or kind.key in only]
+    with look.ahead([kind.key for kind in kinds]) as later:
+        own = {kind.key: list(kind.find(case)) for kind in kinds if kind.key not in later}
+    own |= {kind.key: list(kind.find(case)) for kind in kinds if kind.key in later}
+    for kind in kinds:
+        listed = own[kind.key]
+        if len(listed) > MOST_LISTED:
+            listed.sort(key=rank)
             notes.append(
-                f"{len(own) - MOST_LISTED:,} more of the kind “{kind.label.lower()}” are not "
+                f"{len(listed) - MOST_LISTED:,} more of the kind “{kind.label.lower()}” are not "
                 f"listed one by one; these are the {MOST_LISTED} worst."
             )
-            own = own[:MOST_LISTED]
-        found += own
+            listed = listed[:MOST_LISTED]
+        found += listed
     found, gone = _with_notes_of_maker(found, placed)
     notes += [_said_gone(accepted) for accepted in gone]
     found.sort(key=rank)

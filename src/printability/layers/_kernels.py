@@ -215,6 +215,20 @@ def _crosses(points, loop_start, first, last):
 
 
 @compiled
+def gathered(points, begin, length):
+    """Loops of so many points that begin at some places, one after another, and where each does."""
+    start = np.zeros(begin.shape[0] + 1, np.int64)
+    for i in range(begin.shape[0]):
+        start[i + 1] = start[i] + length[i]
+    out = np.empty((start[-1], 2))
+    for i in range(begin.shape[0]):
+        for p in range(length[i]):
+            out[start[i] + p, 0] = points[begin[i] + p, 0]
+            out[start[i] + p, 1] = points[begin[i] + p, 1]
+    return out, start
+
+
+@compiled
 def layers_with_crossings(points, loop_start, layer_start):
     """Which layers have loops that cross or touch each other or themselves.
 

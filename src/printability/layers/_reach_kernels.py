@@ -5,6 +5,7 @@ import numpy as np
 from ..compiled import compiled
 from ._grid import build_grid, nearest, segments_of
 from ._kernels import bounding
+from ._straight_kernels import without_straight_on
 
 
 @compiled
@@ -46,7 +47,7 @@ def _row_crossings(points, loop_start, loops, axis, origin, pitch, rows):
 
 
 @compiled
-def layers_that_reach(points, loop_start, layer_start, region, first, last, under, least):
+def layers_that_reach(points, loop_start, layer_start, region, box, first, last, under, least):
     """Which layers may hold a point at ``least`` or more from the layer below.
 
     Rows along X and columns along Y are looked along at a quarter of that apart. A part of a
@@ -61,6 +62,7 @@ def layers_that_reach(points, loop_start, layer_start, region, first, last, unde
             continue
         own = bounding(region, layer_start[k], layer_start[k + 1])
         below = bounding(region, layer_start[k - 1], layer_start[k])
+        below, own = without_straight_on(points, loop_start, region, box, below, own, least)
         if own.shape[0] == 0 or below.shape[0] == 0:
             continue
         segs, _ = segments_of(points, loop_start, below)

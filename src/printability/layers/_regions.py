@@ -233,7 +233,29 @@ def layer_bounds(region_layer, n_layers):
 
 
 @compiled
-def loops_apart(points, loop_start, first, last):
+def loops_to_unite(points, loop_start, layer_start, crossing, most):
+    """What uniting those layers in which loops cross does to each loop, (l,) int.
+
+    As in `_loops_apart`, with groups numbered in order; loops of other layers stay. Where the
+    product of a layer's loops and points is beyond ``most``, all its loops are one group.
+    """
+    found = np.full(loop_start.shape[0] - 1, -1, np.int64)
+    for k in range(layer_start.shape[0] - 1):
+        first, last = layer_start[k], layer_start[k + 1]
+        if not crossing[k]:
+            continue
+        count = last - first
+        if count > 2 and count * (loop_start[last] - loop_start[first]) <= most:
+            own = _loops_apart(points, loop_start, first, last)
+            for i in range(count):
+                found[first + i] = own[i] + first if own[i] >= 0 else own[i]
+        else:
+            found[first:last] = first
+    return found
+
+
+@compiled
+def _loops_apart(points, loop_start, first, last):
     """What uniting the loops of a layer does to each, and which must be united with which.
 
     A convex loop that runs around material and has nothing of another in its box stays as it is
@@ -260,7 +282,7 @@ def loops_apart(points, loop_start, first, last):
             if j == i or box[j, 0] > x1 or box[j, 2] < x0 or box[j, 1] > y1 or box[j, 3] < y0:
                 continue
             lo, hi = loop_start[first + j], loop_start[first + j + 1]
-            if _passes(points, lo, hi, x0, y0, x1, y1):
+            if passes(points, lo, hi, x0, y0, x1, y1):
                 turns = -1
                 break
             turns += winding(points, lo, hi, points[at, 0], points[at, 1])
@@ -300,7 +322,7 @@ def _is_convex(points, lo, hi):
 
 
 @compiled
-def _passes(points, lo, hi, x0, y0, x1, y1):
+def passes(points, lo, hi, x0, y0, x1, y1):
     """Whether the box of any segment of a loop meets a box."""
     px, py = points[hi - 1, 0], points[hi - 1, 1]
     for p in range(lo, hi):

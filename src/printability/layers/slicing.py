@@ -26,6 +26,7 @@ __all__ = [
     "layers_beside",
     "layers_between",
     "layers_together",
+    "outline",
     "outline_at",
     "outlines",
     "region_loops",
@@ -40,6 +41,8 @@ _ALONE_BELOW_FACETS = 20_000
 ALONE_BELOW_POINTS = 30_000
 # Loops are told apart before they are united up to so many times the points of their layer.
 _MOST_TOLD_APART = 20_000_000
+# What lies above something new is taken over where it is more than so many layers.
+_FEW_LAYERS = 4
 THREADS = max(1, min(4, os.cpu_count() or 1))
 
 
@@ -109,14 +112,38 @@ class Layers:
         return self._sizes[1]
 
     @cached_property
+    def _two(self) -> "_Two | None":
+        """What is known of it in two parts; set by `layers_together`."""
+        return None
+
+    @cached_property
     def _sizes(self):
+        if self._two:
+            return self._two.of_loops(lambda part: part._sizes)
         return _kernels.loop_areas_and_boxes(self.points, self.loop_start)
 
     @cached_property
     def _nesting(self):
-        return _regions.nest_loops(
-            self.points, self.loop_start, self.layer_start, self.loop_area_mm2, self.loop_box_mm
-        )
+        if self._two:
+            return self._two.nesting
+        points, starts, areas, boxes = (
+            self.points, self.loop_start, self.loop_area_mm2, self.loop_box_mm
+        )  # fmt: skip
+
+        def nest(layer: np.ndarray) -> tuple:
+            return layer, _regions.nest_loops(points, starts, layer, areas, boxes)
+
+        region, is_hole, region_layer = [], [], []
+        regions = layers = 0
+        for layer, found in _side_by_side(nest, self.layer_start, len(points)):
+            own = slice(layer[0], layer[-1])
+            number = found[0][own]
+            region.append(np.where(number < 0, number, number + regions))
+            is_hole.append(found[1][own])
+            region_layer.append(found[2] + layers)
+            regions += len(found[2])
+            layers += len(layer) - 1
+        return tuple(np.concatenate(one) for one in (region, is_hole, region_layer))
 
     @property
     def region_of_loop(self) -> np.ndarray:
@@ -135,6 +162,8 @@ class Layers:
 
     @cached_property
     def _region_sums(self):
+        if self._two:
+            return self._two.of_regions(lambda part: part._region_sums)
         return _regions.region_sums(
             self.points, self.loop_start, self.region_of_loop, self.is_hole,
             self.loop_area_mm2, len(self.region_layer),
@@ -169,13 +198,67 @@ class Layers:
         def pairs(layer: np.ndarray) -> tuple[np.ndarray, np.ndarray]:
             return _joining.touching_pairs(points, starts, loops, start, boxes, layer)
 
-        found = _side_by_side(pairs, self.layer_regions, len(points), overlap=1)
+        if self._two:
+            top = self._two.top
+            seam = pairs(self.layer_regions[max(top - 1, 0) : top + 2])
+            found = [self._two.low.touching, seam, self._two.touching_above]
+        else:
+            found = _side_by_side(pairs, self.layer_regions, len(points), overlap=1)
         return tuple(np.concatenate(side) for side in zip(*found, strict=True))
 
     @cached_property
     def area_mm2(self) -> np.ndarray:
         """(n,) float: area of every layer."""
         return np.bincount(self.region_layer, self.region_area_mm2, self.count)[: self.count]
+
+
+@dataclass(frozen=True, eq=False)
+class _Two:
+    """Layers that are new below and those of others above, of which much may be known already.
+
+    Attributes
+    ----------
+    low : Layers
+        Those below, nothing above.
+    other : Layers
+    top : int
+        From this layer on they are the other's.
+    """
+
+    low: Layers
+    other: Layers
+    top: int
+
+    def of_loops(self, give: Callable[[Layers], tuple]) -> tuple[np.ndarray, ...]:
+        """What is known loop by loop."""
+        at = self.other.layer_start[self.top]
+        pairs = zip(give(self.low), give(self.other), strict=True)
+        return tuple(np.concatenate([a, b[at:]]) for a, b in pairs)
+
+    @property
+    def _first_region(self) -> int:
+        return int(self.other.layer_regions[self.top])
+
+    def of_regions(self, give: Callable[[Layers], tuple]) -> tuple[np.ndarray, ...]:
+        """What is known region by region."""
+        pairs = zip(give(self.low), give(self.other), strict=True)
+        return tuple(np.concatenate([a, b[self._first_region :]]) for a, b in pairs)
+
+    @property
+    def nesting(self) -> tuple[np.ndarray, np.ndarray, np.ndarray]:
+        """As `Layers` keeps it."""
+        region, is_hole = self.of_loops(lambda part: (part.region_of_loop, part.is_hole))
+        above = region[len(self.low.region_of_loop) :]  # of an array made just now
+        above[above >= 0] += len(self.low.region_layer) - self._first_region
+        return region, is_hole, *self.of_regions(lambda part: (part.region_layer,))
+
+    @property
+    def touching_above(self) -> tuple[np.ndarray, np.ndarray]:
+        """Pairs of regions, both above."""
+        below, above = self.other.touching
+        chosen = below >= self._first_region
+        shift = len(self.low.region_layer) - self._first_region
+        return below[chosen] + shift, above[chosen] + shift
 
 
 def slice_layers(
@@ -240,7 +323,9 @@ def _side_by_side(work: Callable, bounds: np.ndarray, points: int, overlap: int 
     count = len(bounds) - 1
     if points < ALONE_BELOW_POINTS or count < 4 * THREADS:
         return [work(bounds)]
-    cuts = np.linspace(0, count, THREADS + 1).astype(int)
+    # By what is in them: supports make many loops in the lower layers and none above.
+    share = (bounds - bounds[0]) / max(bounds[-1] - bounds[0], 1) + np.arange(count + 1) / count
+    cuts = np.unique(np.searchsorted(share, np.linspace(0, share[-1], 4 * THREADS + 1)))
     blocks = [bounds[max(a - overlap, 0) : b + 1] for a, b in pairwise(cuts)]
     with ThreadPoolExecutor(THREADS) as pool:
         return list(pool.map(work, blocks))
@@ -268,8 +353,31 @@ def layers_together(first: Layers, *others: Layers) -> Layers:
 
     The number of layers is the first one's; all must have the same layer height.
     """
-    found = layers_beside(first, [first, *others])
-    return first if found is first else with_unions(found)
+    top = max((_top_of(one) for one in others), default=0)
+    if top >= first.count - _FEW_LAYERS:
+        found = layers_beside(first, [first, *others])
+        return first if found is first else with_unions(found)
+    if not top:
+        return first
+    # Above the others it is as it was, and what is known of it stays.
+    low = layers_between(first, 0, top)
+    low = with_unions(layers_beside(low, [low, *others]))
+    at = first.layer_start[top]
+    start = first.loop_start[at]
+    found = Layers(
+        first.layer_height_mm,
+        np.concatenate([low.points, first.points[start:]]),
+        np.concatenate([low.loop_start, first.loop_start[at + 1 :] - start + len(low.points)]),
+        np.concatenate([low.layer_start[:top], first.layer_start[top:] - at + low.layer_start[-1]]),
+        low.open_chains,
+    )
+    found.__dict__["_two"] = _Two(low, first, top)
+    return found
+
+
+def _top_of(layers: Layers) -> int:
+    """How many layers there are up to the last that has anything."""
+    return int(np.searchsorted(layers.layer_start, layers.layer_start[-1]))
 
 
 def goes_beyond(layers: Layers, loops: np.ndarray, others: np.ndarray, far_mm: float) -> np.ndarray:
@@ -337,12 +445,10 @@ def layers_beside(first: Layers, parts: list[Layers]) -> Layers:
     )
     layer = np.concatenate([np.repeat(np.arange(n), counts[:, i]) for i in range(len(parts))])
     order = np.argsort(layer, kind="stable")  # within a layer, the first one's come first
-    loop_start = np.concatenate([[0], np.cumsum(length[order])]).astype(int)
-    at = np.repeat(start[order] - loop_start[:-1], length[order]) + np.arange(loop_start[-1])
+    points = np.concatenate([part.points for part in parts])
     return Layers(
         first.layer_height_mm,
-        np.concatenate([part.points for part in parts])[at],
-        loop_start,
+        *_kernels.gathered(points, start[order], length[order]),
         np.concatenate([[0], np.cumsum(counts.sum(axis=1))]).astype(int),
         sum(part.open_chains for part in parts),
     )
@@ -350,14 +456,16 @@ def layers_beside(first: Layers, parts: list[Layers]) -> Layers:
 
 def outlines(layers: Layers, k: int) -> list[np.ndarray]:
     """Loops that bound layer ``k``: outlines counter-clockwise, holes clockwise, (n, 2) each."""
-    found = []
-    for loop in range(layers.layer_start[k], layers.layer_start[k + 1]):
-        if layers.region_of_loop[loop] < 0:
-            continue
-        points = layers.points[layers.loop_start[loop] : layers.loop_start[loop + 1]]
-        forwards = (layers.loop_area_mm2[loop] > 0) != layers.is_hole[loop]
-        found.append(points if forwards else points[::-1])
-    return found
+    first, end = layers.layer_start[k : k + 2].tolist()
+    bounds = np.flatnonzero(layers.region_of_loop[first:end] >= 0) + first
+    return [outline(layers, loop) for loop in bounds.tolist()]
+
+
+def outline(layers: Layers, loop: int) -> np.ndarray:
+    """One of the loops that bound layers, as `outlines` gives it."""
+    points = layers.points[layers.loop_start[loop] : layers.loop_start[loop + 1]]
+    forwards = (layers.loop_area_mm2[loop] > 0) != layers.is_hole[loop]
+    return points if forwards else points[::-1]
 
 
 def outline_at(mesh: Mesh, z_mm: float, layer_height_mm: float) -> list[np.ndarray]:
@@ -397,34 +505,25 @@ def with_unions(layers: Layers) -> Layers:
     )  # fmt: skip
     if not crossing.any():
         return layers
-    chunks, loop_lengths, loops_per_layer = [], [], np.diff(layers.layer_start)
-    done = 0
-    for k in np.flatnonzero(crossing):
-        first, last = layers.layer_start[k], layers.layer_start[k + 1]
-        if first > done:
-            chunks.append(layers.points[layers.loop_start[done] : layers.loop_start[first]])
-            loop_lengths.append(np.diff(layers.loop_start[done : first + 1]))
-        loops = [
-            layers.points[layers.loop_start[i] : layers.loop_start[i + 1]]
-            for i in range(first, last)
-        ]
-        group = np.zeros(len(loops), int)
-        points = int(layers.loop_start[last] - layers.loop_start[first])
-        if len(loops) > 2 and len(loops) * points <= _MOST_TOLD_APART:
-            group = _regions.loops_apart(layers.points, layers.loop_start, first, last)
-        union = [loops[i] for i in np.flatnonzero(group == -1)]
-        for number in np.unique(group[group >= 0]):
-            union += united([loops[i] for i in np.flatnonzero(group == number)])
-        chunks.extend(union)
-        loop_lengths.append(np.array([len(loop) for loop in union], int))
-        loops_per_layer[k] = len(union)
-        done = last
-    chunks.append(layers.points[layers.loop_start[done] :])
-    loop_lengths.append(np.diff(layers.loop_start[done:]))
+    points, starts, bounds = layers.points, layers.loop_start, layers.layer_start
+    group = _regions.loops_to_unite(points, starts, bounds, crossing, _MOST_TOLD_APART)
+    layer = np.repeat(np.arange(layers.count), np.diff(bounds))
+    stay, crossed = np.flatnonzero(group == -1), np.flatnonzero(group >= 0)
+    crossed = crossed[np.argsort(group[crossed], kind="stable")]  # of a layer, and of a group
+    made, made_in = [points], []
+    for own in np.split(crossed, np.flatnonzero(np.diff(group[crossed])) + 1):
+        if len(own):
+            union = united([points[starts[i] : starts[i + 1]] for i in own.tolist()])
+            made += union
+            made_in += [int(layer[own[0]])] * len(union)
+    ends = np.cumsum([len(loop) for loop in made], dtype=np.int64)
+    begin = np.concatenate([starts[stay], ends[:-1]])
+    length = np.concatenate([np.diff(starts)[stay], np.diff(ends)])
+    layer = np.concatenate([layer[stay], np.array(made_in, int)])
+    order = np.argsort(layer, kind="stable")
     return Layers(
         layers.layer_height_mm,
-        np.ascontiguousarray(np.concatenate(chunks)),
-        np.concatenate([[0], np.cumsum(np.concatenate(loop_lengths))]).astype(np.int64),
-        np.concatenate([[0], np.cumsum(loops_per_layer)]).astype(np.int64),
+        *_kernels.gathered(np.concatenate(made), begin[order], length[order]),
+        np.searchsorted(layer[order], np.arange(layers.count + 1)),
         layers.open_chains,
     )

@@ -22,10 +22,10 @@ import manifold3d
 import numpy as np
 from manifold3d import JoinType
 
-from . import _reach_kernels
+from . import _reach_kernels, _straight_kernels
 from . import _span_kernels as _kernels
 from ._united import union_of_loops
-from .slicing import ALONE_BELOW_POINTS, THREADS, Layers, outlines
+from .slicing import ALONE_BELOW_POINTS, THREADS, Layers, outline
 
 __all__ = ["Hanging", "edges_of_loops", "hanging_parts", "just_inside", "layers_that_reach"]
 
@@ -124,8 +124,8 @@ def layers_that_reach(layers: Layers, under_mm2: np.ndarray, least_mm: float) ->
 
     def between(ends) -> np.ndarray:
         return _reach_kernels.layers_that_reach(
-            layers.points, layers.loop_start, layers.layer_start, layers.region_of_loop, *ends,
-            under_mm2, least_mm,
+            layers.points, layers.loop_start, layers.layer_start, layers.region_of_loop,
+            layers.loop_box_mm, *ends, under_mm2, least_mm,
         )  # fmt: skip
 
     if len(layers.points) < ALONE_BELOW_POINTS:  # threads would take longer to begin
@@ -154,9 +154,15 @@ def hanging_parts(
     limits_mm : (2,) tuple of float
         Limits of bridges and ledges: corners over the ledge limit are looked at by themselves.
     """
-    own, below = outlines(layers, k), outlines(layers, k - 1)
-    if not own or not below:
+    loops = [np.arange(*layers.layer_start[at : at + 2]) for at in (k - 1, k)]
+    loops = [some[layers.region_of_loop[some] >= 0] for some in loops]
+    loops = _straight_kernels.without_straight_on(
+        layers.points, layers.loop_start, layers.region_of_loop, layers.loop_box_mm, *loops,
+        least_mm,
+    )  # fmt: skip
+    if not all(map(len, loops)):
         return []
+    below, own = ([outline(layers, loop) for loop in some] for some in loops)
     over, under = union_of_loops(own), union_of_loops(below)
     grown = under.offset(_GROWN * least_mm, JoinType.Round, circular_segments=_CIRCLE)
     unsupported = _parts_of(over - grown)

@@ -123,7 +123,8 @@ class Search:
         if is_coarse and len(own_layers.points) > _FINE_POINTS:
             less = coarser(own_layers, _COARSE_MM)
             self.own = inspect_model(self.base.mesh, self.process, (), less, sides=sides)
-            for name in ("slopes_deg", "areas_mm2", "hair_mm"):
+            # What is coarser reaches no farther than what it stands for.
+            for name in ("slopes_deg", "areas_mm2", "hair_mm", "reaching"):
                 self.own.__dict__[name] = getattr(self.exact, name)
 
     def progress(self, stage: str, done: float) -> None:

@@ -33,6 +33,15 @@ def distances(points, segs, most):
 
 
 @compiled
+def take_nearer(near, along, contact, way, owner):
+    """Note for places which contact is nearest, and how far that is."""
+    for i in range(near.shape[0]):
+        p = near[i]
+        if along[i] < way[p]:
+            way[p], owner[p] = along[i], contact
+
+
+@compiled
 def over_of_pieces(vertex, reach, way, owner, rim_over):
     """How much farther than what holds each corner of each piece is, and what holds it.
 

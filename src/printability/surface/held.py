@@ -18,7 +18,7 @@ from scipy.sparse.csgraph import dijkstra
 from ..layers import union_of_loops
 from ..mesh import Mesh, facet_areas
 from ..process import Process
-from ._held_kernels import distances, in_sight, over_of_pieces
+from ._held_kernels import distances, in_sight, over_of_pieces, take_nearer
 
 __all__ = ["Held", "HeldPieces", "PatchUnheld", "held_in_sum", "held_pieces"]
 
@@ -163,9 +163,7 @@ def _held_by(field: "_Field", contacts_mm, contact_facets, under) -> HeldPieces:
     n = len(field.places)
     way, owner = np.full(n, np.inf), np.full(n, -1)
     for c, (near, along) in zip(under, field.ways(contacts_mm, contact_facets, under), strict=True):
-        better = along < way[near]
-        way[near[better]] = along[better]
-        owner[near[better]] = c
+        take_nearer(near, along, c, way, owner)
     return HeldPieces(
         field.corners, field.middle_mm, field.area_mm2, field.facet, field.reach,
         *over_of_pieces(field.vertex, field.reach, way, owner, field.rim_over),
