@@ -55,7 +55,7 @@ from .layers import (
 from .mesh import Fault, Mesh, facet_areas, facet_boxes, find_faults, first_hits, joined
 from .process import Process
 from .prop_layers import Known, Say, known_beside
-from .supports import Contact, Fitted
+from .supports import Contact, Fitted, Shape
 from .surface import (
     SHOW,
     Finish,
@@ -593,11 +593,11 @@ def inspect_between(bare: Inspection, supports: list[Fitted], first: int, end: i
 
 
 # Layers of supports that are still about.
-_SLICED: "WeakKeyDictionary[Fitted, dict[float, Layers]]" = WeakKeyDictionary()
+_SLICED: "WeakKeyDictionary[Shape, dict[float, Layers]]" = WeakKeyDictionary()
 
 
 def _layers_of(support: Fitted, layer_height_mm: float) -> Layers:
-    known = _SLICED.setdefault(support, {})
+    known = _SLICED.setdefault(support.shape, {})
     if layer_height_mm not in known:
         known[layer_height_mm] = without_straight(slice_layers(support.mesh, layer_height_mm))
     return known[layer_height_mm]

@@ -2,6 +2,7 @@
 
 import math
 from collections.abc import Callable
+from concurrent.futures import ThreadPoolExecutor
 from dataclasses import dataclass, replace
 
 import numpy as np
@@ -132,6 +133,21 @@ class Search:
         self._last = stage, done
         self._told(stage, done)
 
+    def found_without(self) -> Callable[[], Ledger]:
+        """Begin to find all without proposed supports; gives it when it is asked for.
+
+        Where outlines are taken coarser meanwhile it is found in a second thread.
+        """
+        placed, look = self.look((), exactly=True)
+        what = placed, look, self.threshold, self.overhang
+        if self.own is self.exact:
+            found = find(*what)
+            return lambda: found
+        aside = ThreadPoolExecutor(1)
+        later = aside.submit(find, *what)
+        aside.shutdown(wait=False)
+        return later.result
+
     def may_stop(self) -> None:
         """Say the same again from inside a long step, so that it can be stopped there."""
         self._told(*self._last)
@@ -243,8 +259,7 @@ def propose(
     is_coarse = only is None and options.habits is None
     search = Search(part, setup, options, sides, progress, base, own_layers, is_coarse)
     search.progress("Looking for what hangs", 0.05)
-    placed, look = search.look((), exactly=True)
-    before = find(placed, look, search.threshold, search.overhang)
+    found_before = search.found_without()
     placed, look = search.look(())
     stands = Stands(search.base, search.process, options, sides)
     unreachable: list[Unreachable] = []
@@ -253,7 +268,7 @@ def propose(
     left_alone: set[tuple] = set()
     if options.habits is not None:
         search.progress("Standing what the habits say", 0.08)
-        wanted = [f for f in search.open(before) if only is None or only(f)]
+        wanted = [f for f in search.open(found_before()) if only is None or only(f)]
         applied = apply_habits(search, stands, options.habits, look, placed, wanted)
         by_habit, said = tuple(f.support for f in applied.made), applied.said
         unreachable, left_alone = applied.missed, applied.left_alone
@@ -303,8 +318,9 @@ def propose(
     ]  # fmt: skip
     grid = search.exact.estimate(search.threshold).grid_support_mm3
     return Proposal(
-        supports, placed.supports, _still_open(unreachable, search.open(after)), before, after,
-        look, float(volume), float(grid), (*said, *said_of_weight(volume, grid, search)),
+        supports, placed.supports, _still_open(unreachable, search.open(after)),
+        found_before(), after, look, float(volume), float(grid),
+        (*said, *said_of_weight(volume, grid, search)),
     )  # fmt: skip
 
 

@@ -61,8 +61,8 @@ def shared(search: "Search", supports: tuple[Support, ...]) -> tuple[Support, ..
             if joint < low or level > _FAR * one.contact_mm[2]:
                 continue
             length = math.hypot(level, one.spine[1][2] - joint)
-            saved = one.volume_mm3 - _volume(one, length)
-            if saved > _SAVES * one.volume_mm3:
+            saved = _rods_mm3(one) - _volume(one, length)
+            if saved > _SAVES * _rods_mm3(one):
                 savings.append((saved, one.support.key, trunk.support.key, length))
     by_trunk: dict[str, list] = {}
     for saved, key, trunk, length in savings:
@@ -224,7 +224,7 @@ def _gain_without(
         length, order = _lengths(one, [fitted[name] for name in names])
         return float(length[order[0]]) if order else math.inf
 
-    gain = fitted[key].volume_mm3 - _volume(fitted[key], best(fitted[key], trunks))
+    gain = _rods_mm3(fitted[key]) - _volume(fitted[key], best(fitted[key], trunks))
     for name in own:
         now = best(fitted[name], [key])
         gain += _volume(fitted[name], now) - _volume(fitted[name], best(fitted[name], trunks))
@@ -253,8 +253,8 @@ def _shortened(
         found = None
         for i in order[:_MOST_HOSTS]:
             branch = _branch(search, one, names[i], float(length[i]))
-            saved = one.volume_mm3 - _volume(one, float(length[i]))
-            if key not in made and saved < _SAVES_LITTLE * one.volume_mm3:
+            saved = _rods_mm3(one) - _volume(one, float(length[i]))
+            if key not in made and saved < _SAVES_LITTLE * _rods_mm3(one):
                 break
             below = _below(names[i], fitted, out)
             stands = fit_all(world, (*below, branch))[key]

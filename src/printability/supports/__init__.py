@@ -6,7 +6,6 @@ from .carrying import Alignment, Carried, Report, aligned, carry, keys_free
 from .clearance import is_way_out, met_by_rod, wall_behind
 from .graph import (
     KINDS,
-    SIDES,
     Contact,
     End,
     Fit,
@@ -15,14 +14,11 @@ from .graph import (
     OnModel,
     OnPlate,
     OnSupport,
-    Rod,
-    Solid,
     Support,
     SupportKind,
     World,
     fit_all,
     registered_kind,
-    united,
 )
 from .layout import (
     anchor_on,
@@ -35,6 +31,7 @@ from .layout import (
 )
 from .pillar import PillarSize, fit_pillar, pillar_on, size_for
 from .raft import BrimSize, RaftSize, fit_brim, fit_raft
+from .shape import SIDES, Rod, Shape, Solid, united
 from .sizes import Dimension, Size, resized
 from .stand import StandSize, fit_stand, shape_digest, shape_from_text, text_of_shape
 from .strut import LEAST_RISE_DEG, StrutSize, fit_strut, rise_deg
@@ -61,6 +58,7 @@ __all__ = [
     "RaftSize",
     "Report",
     "Rod",
+    "Shape",
     "Size",
     "Solid",
     "StandSize",

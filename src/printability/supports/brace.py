@@ -13,12 +13,12 @@ from .graph import (
     Fit,
     Fitted,
     OnSupport,
-    Rod,
     Support,
     SupportKind,
     World,
     registered_kind,
 )
+from .shape import Rod
 from .sizes import Dimension, Size
 from .strut import LEAST_RISE_DEG
 

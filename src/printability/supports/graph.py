@@ -5,25 +5,23 @@ on a part as it stands, its members, is fitted again whenever that changes, and 
 kind is one module that registers a `SupportKind`.
 """
 
-import math
 from bisect import bisect_right
 from collections.abc import Callable, Iterable
 from dataclasses import dataclass, field, replace
 from enum import StrEnum
 from functools import cached_property
 
-import manifold3d
 import numpy as np
 
 from ..errors import EditError
-from ..mesh import Mesh, as_solid, joined, mesh_of
+from ..mesh import Mesh
 from ..parts import Anchor, Part, SurfacePoint, resolve
 from ..process import Process
+from .shape import Rod, Shape, Solid, shape_of
 from .sizes import Size
 
 __all__ = [
     "KINDS",
-    "SIDES",
     "Contact",
     "End",
     "Fit",
@@ -32,18 +30,13 @@ __all__ = [
     "OnModel",
     "OnPlate",
     "OnSupport",
-    "Rod",
-    "Solid",
     "Support",
     "SupportKind",
     "World",
     "fit_all",
     "registered_kind",
-    "united",
 ]
 
-# Sides of the polygon that stands for a circle.
-SIDES = 32
 # Fits that a placed part remembers: previews of a drag pass through here too.
 _MOST_FITS = 4_000
 
@@ -111,23 +104,6 @@ class Support:
     def rests_on(self) -> tuple[str, ...]:
         """Keys of the supports that it has an end on."""
         return tuple(end.key for end in self.ends if isinstance(end, OnSupport))
-
-
-@dataclass(frozen=True, eq=False)
-class Rod:
-    """A round member, which may narrow: between two points, with a radius at each."""
-
-    a_mm: tuple[float, float, float]
-    b_mm: tuple[float, float, float]
-    r_a_mm: float
-    r_b_mm: float
-
-
-@dataclass(frozen=True, eq=False)
-class Solid:
-    """A member of any other shape."""
-
-    mesh: Mesh
 
 
 class Fit(StrEnum):
@@ -198,29 +174,29 @@ class Fitted:
         return tuple(float(v) for v in (low + high) / 2)
 
     @cached_property
-    def solids(self) -> tuple[Mesh, ...]:
-        """Each run of rods in one line, and each solid, as a watertight mesh; they may overlap."""
-        return (
-            *(_turned_solid(run) for run in _runs(self.members)),
-            *(m.mesh for m in self.members if isinstance(m, Solid)),
-        )
+    def shape(self) -> Shape:
+        """Its surface; the same one for all that have equal members."""
+        return shape_of(self.members)
 
-    @cached_property
+    @property
+    def solids(self) -> tuple[Mesh, ...]:
+        """Its parts as watertight meshes; they may overlap."""
+        return self.shape.solids
+
+    @property
     def mesh(self) -> Mesh:
         """All of it side by side in one mesh."""
-        return joined(self.solids)
+        return self.shape.mesh
 
-    @cached_property
+    @property
     def whole(self) -> Mesh:
         """All of it as one surface."""
-        if len(self.solids) == 1:
-            return self.solids[0]
-        return mesh_of(united([as_solid(one) for one in self.solids]))
+        return self.shape.whole
 
-    @cached_property
+    @property
     def volume_mm3(self) -> float:
         """Of all of it, what overlaps counted once."""
-        return float(united([as_solid(one) for one in self.solids]).volume())
+        return self.shape.volume_mm3
 
     def at(self, t: float) -> tuple[float, float, float]:
         """The place a part of the way along its spine."""
@@ -389,62 +365,3 @@ def _lost_on(world: World, support: Support, gone: list[str]) -> Fitted:
         support, Fit.LOST, f"What it stood on (support {gone[0]}) is not there any more.",
         tuple(Contact(at, 0.0, 0.0, -1) for at in places),
     )  # fmt: skip
-
-
-def united(solids: Iterable[manifold3d.Manifold]) -> manifold3d.Manifold:
-    """The union of some solids."""
-    return manifold3d.Manifold.batch_boolean(list(solids), manifold3d.OpType.Add)
-
-
-def _runs(members: Iterable[Rod | Solid]) -> list[list[Rod]]:
-    """Rods that follow each other in one line, end to end."""
-    runs: list[list[Rod]] = []
-    for rod in members:
-        if not isinstance(rod, Rod):
-            continue
-        if runs and runs[-1][-1].b_mm == rod.a_mm and _in_line(runs[-1][-1], rod):
-            runs[-1].append(rod)
-        else:
-            runs.append([rod])
-    return runs
-
-
-def _axis(rod: Rod) -> np.ndarray:
-    way = np.subtract(rod.b_mm, rod.a_mm)
-    return way / np.linalg.norm(way)
-
-
-def _in_line(one: Rod, other: Rod) -> bool:
-    return float(_axis(one) @ _axis(other)) > 1 - 1e-12
-
-
-def _turned_solid(run: list[Rod]) -> Mesh:
-    """Watertight mesh of rods in one line, a solid of revolution of `SIDES` sides.
-
-    The polygon is inscribed, so its diameter across corners is the one given.
-    """
-    rows = []
-    for rod in run:
-        rows += [(rod.a_mm, rod.r_a_mm), (rod.b_mm, rod.r_b_mm)]
-    rows = [row for i, row in enumerate(rows) if i == 0 or row != rows[i - 1]]
-    way = _axis(run[0])
-    if abs(way[2]) > 1 - 1e-12:
-        u, v = np.array([1.0, 0.0, 0.0]), np.array([0.0, math.copysign(1.0, way[2]), 0.0])
-    else:
-        u = np.cross((0.0, 0.0, 1.0), way)
-        u /= np.linalg.norm(u)
-        v = np.cross(way, u)
-    angle = np.arange(SIDES) * (2 * np.pi / SIDES)
-    ring = np.cos(angle)[:, None] * u + np.sin(angle)[:, None] * v
-    rings = [np.asarray(at) + ring * r for at, r in rows]
-    vertices = np.concatenate([[rows[0][0], rows[-1][0]], *rings])
-    i = np.arange(SIDES)
-    j = (i + 1) % SIDES
-    facets = [np.stack([np.zeros(SIDES, int), 2 + j, 2 + i], axis=1)]
-    for level in range(len(rows) - 1):
-        low, high = 2 + level * SIDES, 2 + (level + 1) * SIDES
-        facets.append(np.stack([low + i, low + j, high + j], axis=1))
-        facets.append(np.stack([low + i, high + j, high + i], axis=1))
-    last = 2 + (len(rows) - 1) * SIDES
-    facets.append(np.stack([np.ones(SIDES, int), last + i, last + j], axis=1))
-    return Mesh(vertices, np.concatenate(facets).astype(np.int32))

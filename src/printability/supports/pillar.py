@@ -26,12 +26,12 @@ from .graph import (
     OnBelow,
     OnModel,
     OnPlate,
-    Rod,
     Support,
     SupportKind,
     World,
     registered_kind,
 )
+from .shape import Rod
 from .sizes import Dimension, Size
 
 __all__ = ["FOOT", "TIP", "PillarSize", "ShaftSize", "contact_of", "fit_pillar", "pillar_on",

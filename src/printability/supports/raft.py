@@ -15,14 +15,12 @@ from .graph import (
     Fit,
     Fitted,
     OnSupport,
-    Rod,
-    Solid,
     Support,
     SupportKind,
     World,
     registered_kind,
-    united,
 )
+from .shape import Rod, Solid, united
 from .sizes import Dimension, Size
 
 __all__ = ["BrimSize", "RaftSize", "fit_brim", "fit_raft"]

@@ -28,12 +28,12 @@ from .graph import (
     Fit,
     Fitted,
     OnPlate,
-    Solid,
     Support,
     SupportKind,
     World,
     registered_kind,
 )
+from .shape import Solid
 from .sizes import Dimension, Size
 
 __all__ = ["StandSize", "fit_stand", "shape_digest", "shape_from_text", "text_of_shape"]

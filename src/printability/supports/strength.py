@@ -11,7 +11,8 @@ from dataclasses import dataclass
 import numpy as np
 
 from ..process import Process
-from .graph import Fitted, Rod
+from .graph import Fitted
+from .shape import Rod
 
 __all__ = [
     "BRACED_K", "FREE_K", "SAFE", "Bending", "bending_of", "bent_line", "buckling_n", "held_at_mm",

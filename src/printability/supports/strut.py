@@ -18,7 +18,6 @@ from .graph import (
     OnModel,
     OnPlate,
     OnSupport,
-    Rod,
     Support,
     SupportKind,
     World,
@@ -32,6 +31,7 @@ from .pillar import (
     contact_of,
     tip_of,
 )
+from .shape import Rod
 
 __all__ = ["LEAST_RISE_DEG", "StrutSize", "fit_strut", "rise_deg"]
 

@@ -15,13 +15,13 @@ from .graph import (
     Fit,
     Fitted,
     OnModel,
-    Solid,
     Support,
     SupportKind,
     World,
     registered_kind,
 )
 from .pillar import contact_of
+from .shape import Solid
 from .sizes import Dimension, Size
 
 __all__ = ["TieBarSize", "fit_tie_bar"]

@@ -219,18 +219,20 @@ class _Field:
 
     def ways(self, contacts, contact_facets, which):
         """For each of some contacts, the places that it reaches and their level distance."""
-        names = [(*map(float, contacts[c]), int(contact_facets[c])) for c in which]
+        which = np.asarray(which, int)
+        places, facets = np.asarray(contacts)[which], np.asarray(contact_facets)[which]
+        names = [(*at, f) for at, f in zip(places.tolist(), facets.tolist(), strict=True)]
         fresh = [i for i, name in enumerate(names) if name not in self.known]
         fresh = list({names[i]: i for i in fresh}.values())
         for at in range(0, len(fresh), _AT_ONCE):
             block = fresh[at : at + _AT_ONCE]
-            starts = [self._start(contacts[which[i]], int(contact_facets[which[i]])) for i in block]
+            starts = [self._start(places[i], int(facets[i])) for i in block]
             along = dijkstra(
                 self.graph, directed=False, indices=starts,
                 limit=_WAY * (self.most_mm + 3 * self.size) + 4 * self.size,
             )  # fmt: skip
             for row, i in enumerate(block):
-                self.known[names[i]] = self._way(np.asarray(contacts[which[i]]), along[row])
+                self.known[names[i]] = self._way(places[i], along[row])
         found = [self.known[name] for name in names]
         while len(self.known) > _MOST_KNOWN:
             self.known.pop(next(iter(self.known)))
