@@ -55,7 +55,7 @@ from .layers import (
 from .mesh import Fault, Mesh, facet_areas, facet_boxes, find_faults, first_hits, joined
 from .process import Process
 from .prop_layers import Known, Say, known_beside
-from .supports import Contact, Fitted, Shape
+from .supports import SIDES, Contact, Fitted, Shape
 from .surface import (
     SHOW,
     Finish,
@@ -513,6 +513,7 @@ def inspect_model(
     progress: Callable[[str, float], None] | None = None,
     sides: np.ndarray | None = None,
     bare: Inspection | None = None,
+    corners: int = SIDES,
 ) -> Inspection:
     """Slice a placed model with its pillars, ready to be looked at.
 
@@ -531,11 +532,13 @@ def inspect_model(
         Painted sides, see `painted_sides`.
     bare : Inspection, optional
         Of the same placed model without supports.
+    corners : int
+        Of the polygons that stand for circles of supports.
     """
     h = process.layer_height_mm
     if model_layers is None:
         model_layers = slice_layers(mesh, h, progress)
-    own = [_layers_of(support, h) for support in supports]
+    own = [_layers_of(support, h, corners) for support in supports]
     layers = layers_together(model_layers, *own) if supports else model_layers
     if not supports:
         bare = None
@@ -564,7 +567,9 @@ def inspect_model(
     return whole
 
 
-def inspect_between(bare: Inspection, supports: list[Fitted], first: int, end: int) -> Inspection:
+def inspect_between(
+    bare: Inspection, supports: list[Fitted], first: int, end: int, corners: int = SIDES
+) -> Inspection:
     """The same model with supports, sliced in layers ``first`` to before ``end`` alone.
 
     What hangs in all of these but the first is what a whole look finds there; which of it closes
@@ -577,10 +582,12 @@ def inspect_between(bare: Inspection, supports: list[Fitted], first: int, end: i
     supports : list of Fitted
         At least one.
     first, end : int
+    corners : int
+        As in `inspect_model`.
     """
     h = bare.process.layer_height_mm
     model = layers_between(bare.own_layers, first, end)
-    whole = [_layers_of(support, h) for support in supports]
+    whole = [_layers_of(support, h, corners) for support in supports]
     own = [layers_between(layers, first, end) for layers in whole]
     look = Inspection(
         bare.mesh, list(supports), bare.process, layers_together(model, *own), model, bare.sides,
@@ -593,11 +600,13 @@ def inspect_between(bare: Inspection, supports: list[Fitted], first: int, end: i
 
 
 # Layers of supports that are still about.
-_SLICED: "WeakKeyDictionary[Shape, dict[float, Layers]]" = WeakKeyDictionary()
+_SLICED: "WeakKeyDictionary[Shape, dict[tuple, Layers]]" = WeakKeyDictionary()
 
 
-def _layers_of(support: Fitted, layer_height_mm: float) -> Layers:
+def _layers_of(support: Fitted, layer_height_mm: float, corners: int) -> Layers:
     known = _SLICED.setdefault(support.shape, {})
-    if layer_height_mm not in known:
-        known[layer_height_mm] = without_straight(slice_layers(support.mesh, layer_height_mm))
-    return known[layer_height_mm]
+    name = layer_height_mm, corners
+    if name not in known:
+        mesh = support.shape.with_sides(corners)
+        known[name] = without_straight(slice_layers(mesh, layer_height_mm))
+    return known[name]

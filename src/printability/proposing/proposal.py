@@ -3,6 +3,7 @@
 import math
 from collections.abc import Callable
 from concurrent.futures import ThreadPoolExecutor
+from copy import copy
 from dataclasses import dataclass, replace
 
 import numpy as np
@@ -13,7 +14,7 @@ from ..layers import coarser, slice_layers
 from ..mesh import rotation_about_axes
 from ..parts import Part
 from ..stance import Placed, Setup, stand
-from ..supports import Contact, Fitted, OnSupport, Support
+from ..supports import SIDES, Contact, Fitted, OnSupport, Support
 from ..surface import PatchUnheld
 from ..turning import GOALS, Scorer, even_directions, said_of_turn, turn_to
 from .habits import apply_habits, key_of
@@ -38,6 +39,8 @@ _MOST_FLATS, _DIRECTIONS = 12, 150
 _MOST_LOOKS_KEPT = 4
 # Outlines of so many points are taken coarser where that is enough.
 _FINE_POINTS, _COARSE_MM = 200_000, 0.02
+# So are supports that would have so many in all; circles have so many corners then.
+_MANY_POINTS, _CORNERS = 3_000_000, 12
 
 
 @dataclass(frozen=True)
@@ -94,7 +97,8 @@ class Proposal:
 class Search:
     """What the steps of a proposal share: the part as it stands, its own layers, the rules.
 
-    Outlines of very many points are taken coarser by no more than 0.02 mm, until `exactly`.
+    Outlines of very many points are taken coarser by no more than 0.02 mm, until `exactly`, and
+    shafts of very many supports with fewer corners.
 
     Parameters
     ----------
@@ -121,6 +125,7 @@ class Search:
         self._patches: dict[int, PatchUnheld] = {}
         _ = self.exact.hair_mm
         self.own = self.exact
+        self._is_coarse, self._corners = is_coarse, SIDES
         if is_coarse and len(own_layers.points) > _FINE_POINTS:
             less = coarser(own_layers, _COARSE_MM)
             self.own = inspect_model(self.base.mesh, self.process, (), less, sides=sides)
@@ -155,6 +160,14 @@ class Search:
     def exactly(self) -> None:
         """From now on look at outlines as they are."""
         self.own = self.exact
+        self._is_coarse, self._corners = False, SIDES
+
+    def _with_fewer_corners(self) -> None:
+        """From now on, until `exactly`, take shafts coarser."""
+        self._corners = _CORNERS
+        if self.own is self.exact:
+            self.own = copy(self.exact)
+            self.own.__dict__.pop("beside", None)  # what is known with supports that are exact
 
     def look(self, supports: tuple[Support, ...], exactly=False) -> tuple[Placed, Inspection]:
         """The part with the maker's supports and some more, sliced; the last ones remembered."""
@@ -163,10 +176,15 @@ class Search:
         own = self.exact if exactly else self.own
         if not placed.standing:
             return placed, own
-        name = (own is self.exact, *(f.support for f in placed.standing))
+        points = SIDES * own.own_layers.count * len(placed.standing)
+        if self._is_coarse and not exactly and points > _MANY_POINTS and self._corners == SIDES:
+            self._with_fewer_corners()
+            own = self.own
+        corners = SIDES if exactly else self._corners
+        name = (own is self.exact, corners, *(f.support for f in placed.standing))
         look = self._looks.pop(name, None) or inspect_model(
             self.base.mesh, self.process, placed.standing, own.own_layers, sides=self.sides,
-            bare=own,
+            bare=own, corners=corners,
         )  # fmt: skip
         self._keep(name, look)
         return placed, look
@@ -213,7 +231,7 @@ class Search:
                        self.base)  # fmt: skip
         if not placed.standing:
             return [f for f in self.left(supports) if f.kind in _HANGING]
-        look = inspect_between(self.own, placed.standing, max(first - 1, 0), end)
+        look = inspect_between(self.own, placed.standing, max(first - 1, 0), end, self._corners)
         found = self.open(self.ledger(placed, look, _HANGING))
         return [f for f in found if first <= f.layer < end]
 

@@ -16,8 +16,6 @@ __all__ = ["SIDES", "Rod", "Shape", "Solid", "shape_of", "united"]
 
 # Sides of the polygon that stands for a circle.
 SIDES = 32
-_ANGLE = np.arange(SIDES) * (2 * np.pi / SIDES)
-_CIRCLE = np.column_stack([np.cos(_ANGLE), np.sin(_ANGLE)])
 
 
 @dataclass(frozen=True)
@@ -52,9 +50,16 @@ class Shape:
     def solids(self) -> tuple[Mesh, ...]:
         """Each run of rods in one line, and each solid, as a watertight mesh; they may overlap."""
         return (
-            *(_turned_solid(run) for run in _runs(self.members)),
+            *(_turned_solid(run, SIDES) for run in _runs(self.members)),
             *(m.mesh for m in self.members if isinstance(m, Solid)),
         )
+
+    def with_sides(self, sides: int) -> Mesh:
+        """The same as `mesh` with polygons of so many sides, as large as those that it has."""
+        if sides == SIDES:
+            return self.mesh
+        turned = (_turned_solid(run, sides) for run in _runs(self.members))
+        return joined([*turned, *(m.mesh for m in self.members if isinstance(m, Solid))])
 
     @cached_property
     def mesh(self) -> Mesh:
@@ -113,10 +118,11 @@ def _in_line(one: Rod, other: Rod) -> bool:
     return float(_axis(one) @ _axis(other)) > 1 - 1e-12
 
 
-def _turned_solid(run: list[Rod]) -> Mesh:
-    """Watertight mesh of rods in one line, a solid of revolution of `SIDES` sides.
+def _turned_solid(run: list[Rod], sides: int) -> Mesh:
+    """Watertight mesh of rods in one line, a solid of revolution of so many sides.
 
-    The polygon is inscribed, so its diameter across corners is the one given.
+    The polygon of `SIDES` is inscribed, so its diameter across corners is the one given; others
+    have its area.
     """
     rows = []
     for rod in run:
@@ -128,22 +134,25 @@ def _turned_solid(run: list[Rod]) -> Mesh:
     else:
         u = np.array([-way[1], way[0], 0.0]) / math.hypot(way[0], way[1])
         v = np.cross(way, u)
-    ring = _CIRCLE[:, :1] * u + _CIRCLE[:, 1:] * v
+    angle = np.arange(sides)[:, None] * (2 * np.pi / sides)
+    # A polygon's area is n / 2 sin(2 pi / n) of its radius squared.
+    wider = math.sqrt(SIDES * math.sin(2 * np.pi / SIDES) / (sides * math.sin(2 * np.pi / sides)))
+    ring = wider * (np.cos(angle) * u + np.sin(angle) * v)
     rings = rows[:, None, :3] + rows[:, None, 3:] * ring
     vertices = np.concatenate([rows[[0, -1], :3], rings.reshape(-1, 3)])
-    return Mesh(vertices, _facets_of_rings(len(rows)))
+    return Mesh(vertices, _facets_of_rings(len(rows), sides))
 
 
 @lru_cache
-def _facets_of_rings(count: int) -> np.ndarray:
-    """Facets between so many rings of `SIDES` points, with a middle at either end before them."""
-    i = np.arange(SIDES)
-    j = (i + 1) % SIDES
-    facets = [np.stack([np.zeros(SIDES, int), 2 + j, 2 + i], axis=1)]
+def _facets_of_rings(count: int, sides: int) -> np.ndarray:
+    """Facets between so many rings of `sides` points, with a middle at either end before them."""
+    i = np.arange(sides)
+    j = (i + 1) % sides
+    facets = [np.stack([np.zeros(sides, int), 2 + j, 2 + i], axis=1)]
     for level in range(count - 1):
-        low, high = 2 + level * SIDES, 2 + (level + 1) * SIDES
+        low, high = 2 + level * sides, 2 + (level + 1) * sides
         facets.append(np.stack([low + i, low + j, high + j], axis=1))
         facets.append(np.stack([low + i, high + j, high + i], axis=1))
-    last = 2 + (count - 1) * SIDES
-    facets.append(np.stack([np.ones(SIDES, int), last + i, last + j], axis=1))
+    last = 2 + (count - 1) * sides
+    facets.append(np.stack([np.ones(sides, int), last + i, last + j], axis=1))
     return np.concatenate(facets).astype(np.int32)
