@@ -1,6 +1,7 @@
 """Supports that would hold what hangs: proposed, then made as few as will do."""
 
 from .habits import HABITS, HabitLine, Habits, read_habits
+from .loads import pulls_n
 from .minimal import is_minimal
 from .options import Options
 from .proposal import CURABLE, Proposal, Unreachable, propose
@@ -19,6 +20,7 @@ __all__ = [
     "is_minimal",
     "is_within_reach",
     "propose",
+    "pulls_n",
     "read_habits",
     "strengths_of",
     "ways_of_tool",

@@ -60,7 +60,7 @@ class Net:
             self.below_n[key] = sections.weakest_n(one, (0.0, at))
             if one.contacts:
                 x, y, z = one.contacts[0].at_mm
-                region = _region_at(layers, x, y, look.level(z))
+                region = region_at(layers, x, y, look.level(z))
                 if region >= 0:
                     self.region[key] = region
                     self.tip_n[key] = sections.weakest_n(one, (at if key in joint else 0.0, z))
@@ -145,7 +145,7 @@ class _Sections:
         return min(borne)
 
 
-def _region_at(layers: Layers, x: float, y: float, level: int) -> int:
+def region_at(layers: Layers, x: float, y: float, level: int) -> int:
     """The region with which the part begins above a place, or the nearest beside it; or -1."""
     loops, start = layers.loops_by_region
     first = np.searchsorted(layers.region_layer, [level, level + 2])

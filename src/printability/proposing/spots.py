@@ -100,6 +100,8 @@ class Round:
         faces = -1 if not self.process["pull_n_mm2"] else 0
         self.light, self.ordinary = self.options.weight(faces), self.options.weight(0)
         self.heavy = self.options.weight(1)
+        # A place given up counts as held, so that what is beside it is looked at too.
+        self._given_up_mm = max(stands.sizes[self.light].contact_mm / 2, 0.4)
 
     # ---- one contact ----------------------------------------------------------------------
 
@@ -215,6 +217,11 @@ class Round:
         discs = [
             (*c.at_mm[:2], c.diameter_mm / 2)
             for c in contacts if abs(self.look.level(c.at_mm[2]) - k) <= 1
+        ]  # fmt: skip
+        # What was given up in an earlier round is not asked for again.
+        discs += [
+            (x, y, self._given_up_mm) for x, y, z in self.wanted.given_up
+            if abs(self.look.level(z) - k) <= 1
         ]  # fmt: skip
         flagged = [
             part for part in self.look.hanging(k)
@@ -417,8 +424,7 @@ class Round:
                 return
         at = first if first is not None else (*worst, k * self.h)
         self.give_up(at, f"{why}: {reason}")
-        # As if it were held, so that what is beside it is looked at too.
-        discs.append((float(at[0]), float(at[1]), max(radius, 0.4)))
+        discs.append((float(at[0]), float(at[1]), self._given_up_mm))
 
     # ---- faces ----------------------------------------------------------------------------
 

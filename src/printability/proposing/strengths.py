@@ -9,10 +9,13 @@ from ..inspection import Inspection
 from ..stance import Placed
 from ..supports.strength import SAFE, Bending, bending_of, held_at_mm
 from ..surface import Overhang
+from .loads import pulls_n
 
 __all__ = ["Strength", "strengths_of"]
 
 _G_N_PER_G = 9.81e-3
+# Sections of layers, by which findings judge, are a little larger where a tip meets the model.
+_NEARLY = 0.95
 
 
 @dataclass(frozen=True)
@@ -22,8 +25,8 @@ class Strength:
     Attributes
     ----------
     load_n : float
-        What its contact carries: its share of the pull of the film on what it holds, where the
-        process pulls, else its share of the weight above; an estimate by what it holds.
+        What its contact carries: where the process pulls, the most in any layer, see `pulls_n`;
+        else its share of the weight above, by what it holds. An estimate.
     contact_n : float
         What its contacts bear before they let go; infinite where the process says nothing.
     bending : Bending
@@ -58,7 +61,8 @@ def strengths_of(
         At that threshold.
     """
     rule = look.process
-    held = _held_mm2(look, threshold_deg, overhang)
+    pulls = _pulls_of(look, threshold_deg, overhang) if rule["pull_n_mm2"] else {}
+    held = {} if pulls else _held_mm2(look, threshold_deg, overhang)
     total = sum(held.values())
     weight = float(look.own_layers.area_mm2.sum()) * rule.layer_height_mm / 1000
     weight *= rule["density_g_cm3"] * _G_N_PER_G
@@ -68,9 +72,8 @@ def strengths_of(
     for fitted in placed.standing:
         if fitted.support.kind not in ("pillar", "strut") or not fitted.contacts:
             continue
-        own = held.get(fitted.support.key, 0.0)
-        pull = rule["pull_n_mm2"] * own
-        share = weight * own / total if total else 0.0
+        pull = pulls.get(fitted.support.key, 0.0)
+        share = weight * held.get(fitted.support.key, 0.0) / total if total else 0.0
         load = pull or share
         contact = sum(math.pi / 4 * c.diameter_mm**2 for c in fitted.contacts[:1])
         bears = contact * rule["green_n_mm2"] if rule["green_n_mm2"] else math.inf
@@ -98,10 +101,22 @@ def _told(fitted, load: float, bears: float, bending: Bending, rule) -> Strength
         text = f"Buckles at {bending.buckles_n:.2f} N; it carries {bending.load_n:.2f} N."
         shaft = size * (SAFE * bending.load_n / max(bending.buckles_n, 1e-12)) ** 0.25
         cure = "thicken"
-    if not text and load > 0 and bears < SAFE * load:
-        text = f"Its contact bears {bears:.2f} N and is pulled at by {load:.2f} N; twice is asked."
+    if not text and load > 0 and bears < _NEARLY * SAFE * load:
+        text = (
+            f"Its contact bears {bears:.2f} N, its share of the pull is up to {load:.2f} N; "
+            "twice is asked."
+        )
         cure = "contact"
     return Strength(load, bears, bending, text, cure, round(shaft + 0.049, 1) if shaft else 0.0)
+
+
+def _pulls_of(look: Inspection, threshold_deg: float, overhang: Overhang) -> dict[str, float]:
+    """The pull at the first contact of each support."""
+    keys = [s.support.key for s in look.supports for _ in s.contacts]
+    found: dict[str, float] = {}
+    for key, pull in zip(keys, pulls_n(look, threshold_deg, overhang), strict=True):
+        found.setdefault(key, pull)
+    return found
 
 
 def _held_mm2(look: Inspection, threshold_deg: float, overhang: Overhang) -> dict[str, float]:
