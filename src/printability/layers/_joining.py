@@ -8,12 +8,13 @@ import numpy as np
 
 from ..compiled import compiled
 from ..mesh._kernels import root_of
+from ._boxes import meeting, sorted_boxes
 from ._grid import build_grid, first_right, inside, near_segment, segments_of
 from ._kernels import meet, winding
 
-# Up to so many pairs of regions are compared each with each, by their boxes first; up to the other
-# number where few of the boxes meet.
-_FEW_PAIRS, _MANY_PAIRS = 4096, 262_144
+# Regions are compared with those whose boxes meet theirs, where there are no more pairs than this
+# or few of them meet.
+_FEW_PAIRS = 4096
 # Few: those that meet have so many times the segments of all regions, at most.
 _FEW_TIMES = 30
 # Loops with more pairs of corners than this are taken to go beyond each other.
@@ -31,17 +32,18 @@ def touching_pairs(points, loop_start, loops, start, box, layer):
     upper.clear()
     for k in range(1, layer.shape[0] - 1):
         below, own = layer[k] - layer[k - 1], layer[k + 1] - layer[k]
-        if below * own <= _FEW_PAIRS or (
-            below * own <= _MANY_PAIRS and _few_meet(loop_start, loops, start, box, layer, k)
-        ):
+        if below == 0 or own == 0:
+            continue
+        boxes = sorted_boxes(box[loops[start[layer[k - 1] : layer[k]]]])
+        met = np.empty(below, np.int64)
+        if below * own <= _FEW_PAIRS or _few_meet(loop_start, loops, start, box, layer, k, boxes):
             for r in range(layer[k], layer[k + 1]):
                 a = loops[start[r]]
-                for s in range(layer[k - 1], layer[k]):
+                for i in range(meeting(boxes, box[a, 0], box[a, 1], box[a, 2], box[a, 3], met)):
+                    s = layer[k - 1] + met[i]
                     b = loops[start[s]]
                     x0, y0 = max(box[a, 0], box[b, 0]), max(box[a, 1], box[b, 1])
                     x1, y1 = min(box[a, 2], box[b, 2]), min(box[a, 3], box[b, 3])
-                    if x0 > x1 or y0 > y1:
-                        continue
                     if _touch(points, loop_start, loops, start, r, s, x0, y0, x1, y1):
                         lower.append(s)
                         upper.append(r)
@@ -53,7 +55,7 @@ def touching_pairs(points, loop_start, loops, start, box, layer):
 
 
 @compiled
-def _few_meet(loop_start, loops, start, box, layer, k):
+def _few_meet(loop_start, loops, start, box, layer, k, boxes):
     """Whether the regions of two layers whose boxes meet have few segments together."""
     size = np.empty(layer[k + 1] - layer[k - 1], np.int64)
     for r in range(layer[k - 1], layer[k + 1]):
@@ -62,14 +64,12 @@ def _few_meet(loop_start, loops, start, box, layer, k):
             count += loop_start[loops[q] + 1] - loop_start[loops[q]]
         size[r - layer[k - 1]] = count
     most = _FEW_TIMES * size.sum()
+    found = np.empty(layer[k] - layer[k - 1], np.int64)
     met = 0
     for r in range(layer[k], layer[k + 1]):
-        x0, y0, x1, y1 = box[loops[start[r]]]
-        of_r = size[r - layer[k - 1]]
-        for s in range(layer[k - 1], layer[k]):
-            b = loops[start[s]]
-            if box[b, 0] <= x1 and box[b, 2] >= x0 and box[b, 1] <= y1 and box[b, 3] >= y0:
-                met += of_r + size[s - layer[k - 1]]
+        a = loops[start[r]]
+        for i in range(meeting(boxes, box[a, 0], box[a, 1], box[a, 2], box[a, 3], found)):
+            met += size[r - layer[k - 1]] + size[found[i]]
         if met > most:
             return False
     return True

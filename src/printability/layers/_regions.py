@@ -4,6 +4,7 @@ import numpy as np
 
 from ..compiled import compiled
 from ..mesh._kernels import root_of
+from ._boxes import meeting, sorted_boxes
 from ._grid import build_grid, crossings_right, segments_of
 from ._kernels import winding
 
@@ -271,6 +272,7 @@ def _loops_apart(points, loop_start, first, last):
         for p in range(lo, hi):
             box[i, 0], box[i, 2] = min(box[i, 0], points[p, 0]), max(box[i, 2], points[p, 0])
             box[i, 1], box[i, 3] = min(box[i, 1], points[p, 1]), max(box[i, 3], points[p, 1])
+    boxes, met = sorted_boxes(box), np.empty(n, np.int64)
     for i in range(n):
         found[i] = 0
         if not _is_convex(points, loop_start[first + i], loop_start[first + i + 1]):
@@ -278,8 +280,9 @@ def _loops_apart(points, loop_start, first, last):
         x0, y0, x1, y1 = box[i, 0], box[i, 1], box[i, 2], box[i, 3]
         at = loop_start[first + i]
         turns = 0
-        for j in range(n):
-            if j == i or box[j, 0] > x1 or box[j, 2] < x0 or box[j, 1] > y1 or box[j, 3] < y0:
+        for q in range(meeting(boxes, x0, y0, x1, y1, met)):
+            j = met[q]
+            if j == i:
                 continue
             lo, hi = loop_start[first + j], loop_start[first + j + 1]
             if passes(points, lo, hi, x0, y0, x1, y1):
@@ -290,13 +293,12 @@ def _loops_apart(points, loop_start, first, last):
             found[i] = -1 if turns == 0 else -2
     parent = np.arange(n)
     for i in range(n):
-        for j in range(i):
-            if (
-                found[i] >= 0 and found[j] >= 0
-                and box[j, 0] <= box[i, 2] and box[j, 2] >= box[i, 0]
-                and box[j, 1] <= box[i, 3] and box[j, 3] >= box[i, 1]
-            ):  # fmt: skip
-                parent[root_of(parent, i)] = root_of(parent, j)
+        if found[i] < 0:
+            continue
+        for q in range(meeting(boxes, box[i, 0], box[i, 1], box[i, 2], box[i, 3], met)):
+            a, b = root_of(parent, i), root_of(parent, met[q])
+            if found[met[q]] >= 0 and a != b:
+                parent[max(a, b)] = min(a, b)
     for i in range(n):
         if found[i] >= 0:
             found[i] = root_of(parent, i)

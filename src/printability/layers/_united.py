@@ -15,7 +15,7 @@ __all__ = ["union_of_loops", "united"]
 _KNOWN: OrderedDict[bytes, list[np.ndarray]] = OrderedDict()
 _LOCK = Lock()
 # Points of all that is remembered, and of one union that is.
-_MOST_POINTS, _MOST_POINTS_OF_ONE = 3_000_000, 30_000
+_MOST_POINTS, _MOST_POINTS_OF_ONE = 8_000_000, 30_000
 _points = 0
 
 
