@@ -16,6 +16,8 @@ from pathlib import Path
 
 import numba
 
+from ._late import LateCache
+
 __all__ = ["compiled", "everything_is_kept", "keep_that_everything_is"]
 
 _ROOT = Path(__file__).parent
@@ -30,7 +32,9 @@ def compiled(function):
     """Compile a function when it is first called, without the interpreter's lock, and keep it."""
     if _IS_OURS:
         numba.config.CACHE_DIR = str(_folder_of(Path(function.__code__.co_filename)))
-    return numba.njit(cache=True, nogil=True)(function)
+    kernel = numba.njit(nogil=True)(function)
+    kernel._cache = LateCache(function)
+    return kernel
 
 
 def everything_is_kept() -> bool:
