@@ -13,7 +13,9 @@ from depth import about
 from printability.errors import Cancelled, PrintabilityError
 from printability.layers import (
     Layers,
+    _straight_kernels,
     coarser,
+    hanging_parts,
     layer_count,
     layer_picture,
     layers_together,
@@ -288,3 +290,67 @@ def test_coarser_outlines_are_off_by_no_more_than_asked(bunny):
                 for of in (fine, rough)
             )
             assert one.hausdorff_distance(other) <= by_mm + 1e-9
+
+
+def forest(draws):
+    """Layers of a ring, a block and many leaning posts of different heights, and those of each."""
+    ring = trimesh.creation.torus(8, 3, 24, 12).apply_translation((0, 0, draws.uniform(3, 9)))
+    block = box(4, 4, draws.uniform(25, 35), (*draws.uniform(-10, 6, 2), 2))
+    first = slice_layers(together(ring, block), 0.2)
+    posts = []
+    for _ in range(draws.integers(8, 40)):
+        wide, tall = draws.uniform(0.3, 1), draws.uniform(2, 16)
+        post = trimesh.creation.cylinder(wide, tall, sections=12)
+        lean = draws.uniform(0, 0.6), (*draws.normal(size=2), 0)
+        post.apply_translation((0, 0, tall / 2))
+        post.apply_transform(trimesh.transformations.rotation_matrix(*lean))
+        post.apply_translation((*draws.uniform(-12, 12, 2), -post.bounds[0, 2]))
+        posts.append(slice_layers(ours(post), 0.2))
+    return first, posts, layers_together(first, *posts)
+
+
+@pytest.mark.parametrize("case", range(about(2)))
+def test_what_lies_above_supports_is_as_if_found_anew(draws, case):
+    first, posts, found = forest(draws)
+    assert found._two is not None
+    assert found.count == first.count
+    fresh = Layers(0.2, found.points, found.loop_start, found.layer_start)
+    for name in ("region_of_loop", "is_hole", "region_layer", "region_area_mm2", "loop_box_mm"):
+        assert np.array_equal(getattr(found, name), getattr(fresh, name)), name
+    assert np.array_equal(found.touching, fresh.touching)
+    for k in draws.integers(1, found.count, 6):  # and the union by another library
+        loops = [loop for one in (first, *posts) if k < one.count for loop in raw(one, k)]
+        assert found.area_mm2[k] == pytest.approx(area_by_winding(loops), abs=1e-5)
+
+
+def raw(layers, k):
+    return [
+        layers.points[layers.loop_start[i] : layers.loop_start[i + 1]]
+        for i in range(*layers.layer_start[k : k + 2])
+    ]
+
+
+@pytest.mark.parametrize("case", range(about(1)))
+def test_shafts_that_go_straight_on_change_nothing_that_hangs(draws, case, monkeypatch):
+    _, _, found = forest(draws)
+    least = [float(draws.uniform(0.05, 0.6)) for _ in range(found.count)]
+
+    def hang():
+        return [
+            sorted((p.kind, round(p.length_mm, 5), round(p.area_mm2, 5), round(p.rim_mm, 4))
+                   for p in hanging_parts(found, k, least[k], (5.0, 1.0)))
+            for k in range(1, found.count)
+        ]  # fmt: skip
+
+    quick, left_out = hang(), [0]
+
+    def all_of_them(points, starts, region, boxes, below, own, reach):
+        kept = straight(points, starts, region, boxes, below, own, reach)
+        left_out[0] += len(own) - len(kept[1])
+        return below, own
+
+    straight = _straight_kernels.without_straight_on
+    monkeypatch.setattr(_straight_kernels, "without_straight_on", all_of_them)
+    assert hang() == quick
+    assert left_out[0] > 20
+    assert any(quick)

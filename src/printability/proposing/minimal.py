@@ -25,6 +25,8 @@ __all__ = ["beyond", "is_minimal", "made_minimal", "relieved"]
 
 # Of a patch, what may stay unheld where it counts as held; see `findings.overhang`.
 _LEFT = 0.02
+# A finding that there was is another one if it is worse by more than this; judged with a margin.
+_WORSE, _NO_WORSE = 1.02, 1.015
 _MOST_LOOKS = 40
 # After so many looks two are brought back for each finding, then four, and so on.
 _ONE_BY_ONE = 3
@@ -32,6 +34,8 @@ _APART_MM = 8.0
 # Full looks at what is left out together, fewer where each takes long: so many points of layers
 # are looked at in all.
 _MOST_BATCHES, _LEAST_BATCHES, _POINTS_IN_ALL = 200, 3, 8_000_000
+# What was begun goes on for so many looks all the same.
+_TO_THE_END = 8
 _MOST_STEADY = 12
 
 
@@ -44,7 +48,7 @@ def made_minimal(search: "Search", supports: tuple[Support, ...], only=None, ful
     allowed = _tally(search, supports, only)
     fitted = {s.key: placed.supports[s.key] for s in supports}
     own = [f for f in placed.standing if f.support.key not in fitted]
-    near = _Near(search, [*own, *fitted.values()])
+    near = _Near(search, [*own, *fitted.values()], allowed)
     kept = [s.key for s in supports]
     for i, support in enumerate(reversed(supports)):  # what came last is the least important
         search.progress("Leaving out what is not needed", 0.6 + 0.25 * i / len(supports))
@@ -59,8 +63,8 @@ def made_minimal(search: "Search", supports: tuple[Support, ...], only=None, ful
     _bring_back(search, supports, kept, fitted, only, allowed)
     if not fully:
         return tuple(s for s in supports if s.key in kept)
-    near = _Near(search, [*own, *(fitted[key] for key in kept)])
-    asked = search.open_patches(search.base, search.own, only) - {f.patch for f in allowed}
+    near = _Near(search, [*own, *(fitted[key] for key in kept)], allowed)
+    asked = search.open_patches(search.base, search.own, only)
     waiting = []
     for i, key in enumerate(reversed(kept[:])):
         search.progress("Leaving out what is not needed", 0.85 + 0.05 * i / len(supports))
@@ -144,7 +148,8 @@ def _in_batches(
                 trial.append(key)
         waiting = [key for key in waiting if key not in trial]
         search.progress("Leaving out what is not needed", 0.85 + 0.05 * (1 - len(waiting) / count))
-        while trial and looks < most:
+        begun = looks
+        while trial and looks < max(most, begun + _TO_THE_END):
             rest = [s for s in kept if s.key not in trial]
             back = _more(search, tuple(rest), only, allowed)
             looks += 1
@@ -164,8 +169,10 @@ def _in_batches(
 class _Near:
     """What contacts hold around them, by the part's own layers."""
 
-    def __init__(self, search: "Search", fitted: list[Fitted]):
+    def __init__(self, search: "Search", fitted: list[Fitted], allowed: list[Finding]):
         self.search, self.look = search, search.own
+        # Of a patch that cannot be held whole, no more may hang than does.
+        self.left_mm2 = {f.patch: f.area_mm2 for f in allowed if f.kind == "overhang"}
         self.least = search.options.least
         self.h = search.process.layer_height_mm
         self.contact = {f.support.key: f.contacts[0] for f in fitted if f.contacts}
@@ -265,7 +272,8 @@ class _Near:
         if not under:
             return True
         left = self.search.unheld_mm2(look.patch, under)
-        return left > max(SPECK_MM2, _LEFT * look.patch.area_mm2)
+        known = _NO_WORSE * self.left_mm2.get(patch, 0.0)
+        return left > max(SPECK_MM2, _LEFT * look.patch.area_mm2, known)
 
     def _part_comes_back(self, one, k: int) -> bool:
         if not 1 <= k < self.look.layers.count:
@@ -353,7 +361,7 @@ def beyond(findings: list[Finding], allowed: list[Finding]) -> list[Finding]:
             <= 0.5 + 0.2 * math.sqrt(max(f.area_mm2, finding.area_mm2))
         ]  # fmt: skip
         match = min(same, key=lambda f: math.dist(f.center_mm, finding.center_mm), default=None)
-        if match is not None and finding.burden <= match.burden * 1.02 + 1e-9:
+        if match is not None and finding.burden <= match.burden * _WORSE + 1e-9:
             unused.remove(match)
             continue
         found.append(finding)
