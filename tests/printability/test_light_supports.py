@@ -135,7 +135,9 @@ def test_a_way_out_is_where_some_rod_meets_nothing(draws):
     mesh = ours(trimesh.creation.torus(12, 4, 48, 24))
     world = world_of(mesh)
     told = set()
-    for _ in range(about(40)):
+    for n in range(400):
+        if n >= about(40) and len(told) == 2:
+            break
         start = draws.uniform(-18, 18, 3)
         ways = draws.normal(size=(4, 3))
         ways /= np.linalg.norm(ways, axis=1)[:, None]
@@ -231,9 +233,9 @@ def test_a_contact_holds_nothing_a_turn_above_it(turns):
 def test_supports_by_themselves_are_no_neck_and_a_model_on_them_is(has_foot):
     """A plate on one leg: the leg counts, by itself and right on its supports; these do not."""
     leg = trimesh.creation.cylinder(1.2, 10, sections=48).apply_translation((0, 0, 5))
-    parts = [leg, trimesh.creation.box((30, 30, 6)).apply_translation((0, 0, 13))]
+    parts = [leg, trimesh.creation.box((16, 16, 6)).apply_translation((0, 0, 13))]
     if has_foot:
-        parts.append(trimesh.creation.box((14, 14, 2)).apply_translation((0, 0, -1)))
+        parts.append(trimesh.creation.box((9, 9, 2)).apply_translation((0, 0, -1)))
     setup = Setup(process=RESIN, pose=Pose((0, 0, 0), 6.0))
     part = part_of(ours(trimesh.boolean.union(parts)), setup)
     found = propose(part, setup, Options(clear="failing"), fully=False)

@@ -2,7 +2,8 @@
 
 import math
 from dataclasses import replace
-from itertools import pairwise
+from heapq import nsmallest
+from itertools import count, pairwise
 from typing import TYPE_CHECKING
 
 import numpy as np
@@ -38,6 +39,8 @@ _MOST_CARRIED = 4
 _MOST_TRUNKS = 16
 # These stay as they are.
 _STAY = (LOWEST, BUNCHED, "Steadies")
+# So often one branch alone is blamed for what comes back.
+_ONE_BY_ONE = 3
 # Farther than this many times its height a pillar's contact is not looked at for a shaft.
 _FAR = 1.0
 
@@ -92,20 +95,25 @@ def shared(search: "Search", supports: tuple[Support, ...]) -> tuple[Support, ..
     before = search.left(supports)
     thick = _thick_enough(search, fitted, made)
     result = tuple(thick.get(s.key) or made.get(s.key, s) for s in supports)
-    while made:
+    for turn in count():
+        if not made:
+            break
         back = search.left(result)
         if len(back) <= len(before):
             return result
         branches = len(made)
         blamed: set[str] = set()
-        # What came back is nearest to a branch that would rather stand by itself.
+        # What came back is nearest to a branch that would rather stand by itself; to more of them
+        # where one after another takes long.
+        many = 2 ** min(max(turn - _ONE_BY_ONE, 0), 6)
         for finding in back:
             if any(f.kind == finding.kind and math.dist(f.center_mm, finding.center_mm) < 1.0
                    for f in before):  # fmt: skip
                 continue
-            near = min(made, key=lambda k, f=finding: math.dist(fitted[k].contact_mm, f.center_mm),
-                       default=None)  # fmt: skip
-            blamed.add(near)
+            blamed |= set(nsmallest(
+                many, made,
+                key=lambda k, f=finding: math.dist(fitted[k].contact_mm, f.center_mm),
+            ))  # fmt: skip
         while blamed:  # and what stands on it
             made = {key: s for key, s in made.items() if key not in blamed}
             blamed = {key for key, s in made.items() if s.ends[1].key in blamed}
