@@ -68,3 +68,44 @@ def test_a_large_file_comes_under_a_moving_bar_and_its_slicing_is_cancelled(
     assert "2400 layers" in bench.figures()
     seen = opening | {tuple(s) for s in page.evaluate("window.seen")}
     assert len({width for width, _ in seen}) >= 3
+
+
+def test_a_fine_mesh_is_drawn_with_few_facets_only_while_it_moves(server, bench, tmp_path):
+    """By software; what lies under the pointer is a facet of the mesh itself all the same."""
+    ring = trimesh.creation.torus(20, 8, 280, 280).apply_translation((0, 0, 8))
+    ring.export(tmp_path / "ring.stl")
+    bench.bring_in(server, tmp_path / "ring.stl")
+    bench.settled()
+    page = bench.page
+    box = page.locator("[data-model]").bounding_box()
+    x, y = box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
+
+    def drawn():
+        return page.evaluate("""() => {
+          const { view } = document.querySelector("[data-model]");
+          const { rough, mesh, facets } = view.model;
+          return [rough.mesh.visible, mesh.visible, rough.source.length, facets.length / 3];
+        }""")
+
+    assert drawn()[:2] == [False, True]
+    page.mouse.move(x, y)
+    page.mouse.down()
+    page.mouse.move(x + 40, y + 20, steps=4)
+    page.wait_for_selector("canvas[data-coarse]")
+    rough, whole, few, every = drawn()
+    assert (rough, whole, every) == (True, False, 2 * 280 * 280)
+    assert 2_000 < few < 50_000
+    hit = page.evaluate(
+        """([x, y]) => document.querySelector("[data-model]").view.pick(x, y)?.point""",
+        bench.at([20, 0, 16]),
+    )
+    assert hit is not None
+    page.mouse.up()
+    bench.settled()
+    assert drawn()[:2] == [False, True]
+    # Each of the few is painted as the facet that it was.
+    assert page.evaluate("""() => {
+      const { rough, slopes } = document.querySelector("[data-model]").view.model;
+      const own = rough.geometry.getAttribute("slope").array;
+      return rough.source.every((f, i) => own[3 * i] === Math.fround(slopes[f]));
+    }""")

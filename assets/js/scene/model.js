@@ -3,6 +3,7 @@ import * as THREE from "three";
 import { hex } from "../colours.js";
 import { disposeOf, kept } from "./disposing.js";
 import { prepareToPick } from "./picking.js";
+import { Rough } from "./rough.js";
 
 const VERTEX = `
   attribute float slope;
@@ -85,8 +86,9 @@ const STRIPES = `
 export class ModelLayer {
   group = new THREE.Group();
 
-  constructor(uniforms, isClosed) {
-    Object.assign(this, { uniforms, isClosed, isHidden: null, stripes: null, apart: null });
+  // roughly: whether it is also kept with fewer facets, see `asItMoves`
+  constructor(uniforms, isClosed, roughly) {
+    Object.assign(this, { uniforms, isClosed, roughly, isHidden: null, stripes: null, apart: null });
     this.group.matrixAutoUpdate = false;
     this.matt = kept(new THREE.ShaderMaterial({
       vertexShader: VERTEX, fragmentShader: FRAGMENT, uniforms, side: isClosed ? THREE.FrontSide : THREE.DoubleSide,
@@ -133,6 +135,20 @@ export class ModelLayer {
     lines.setIndex(new THREE.BufferAttribute(creases, 1));
     this.ink = new THREE.LineSegments(lines, this.inked);
     this.group.add(this.mesh, this.ink);
+    if (!this.roughly) return;
+    this.rough = new Rough(vertices, facets, geometry, this.matt);
+    this.group.add(this.rough.mesh);
+  }
+
+  // Drawn with few facets while it moves, without lines and stripes; whether it is.
+  asItMoves(moves) {
+    const isRough = Boolean(moves && this.rough && !this.apart);
+    if (!this.rough) return false;
+    this.rough.mesh.visible = isRough;
+    this.mesh.visible = !isRough;
+    this.ink.visible = !isRough && !this.isHidden && this.uniforms.splitSide.value === 0;
+    if (this.stripes) this.stripes.visible = !isRough;
+    return isRough;
   }
 
   // The corners of a facet on the plate, [[x, y, z], …].
@@ -155,9 +171,15 @@ export class ModelLayer {
     for (let i = 0; i < values.length; i++)
       target.array.fill(this.isHidden?.(i) ? -1 : values[i], 3 * i, 3 * i + 3);
     target.needsUpdate = true;
+    this.rough?.take("slope");
   }
 
   setSides(values) {
+    this.#setSides(values);
+    this.rough?.take("side");
+  }
+
+  #setSides(values) {
     const geometry = this.mesh.geometry;
     if (!values) return geometry.deleteAttribute("side");
     const corners = new Float32Array(3 * values.length);
@@ -172,10 +194,12 @@ export class ModelLayer {
   // values: 0, or 1 + red · 65536 + green · 256 + blue, for every facet; null for none
   setColours(values) {
     const geometry = this.mesh.geometry;
-    if (!values) return geometry.deleteAttribute("dye");
-    const corners = new Float32Array(3 * values.length);
-    for (let i = 0; i < values.length; i++) if (values[i]) corners.fill(values[i], 3 * i, 3 * i + 3);
-    return geometry.setAttribute("dye", new THREE.BufferAttribute(corners, 1));
+    if (values) {
+      const corners = new Float32Array(3 * values.length);
+      for (let i = 0; i < values.length; i++) if (values[i]) corners.fill(values[i], 3 * i, 3 * i + 3);
+      geometry.setAttribute("dye", new THREE.BufferAttribute(corners, 1));
+    } else geometry.deleteAttribute("dye");
+    this.rough?.take("dye");
   }
 
   // isHidden: facet to boolean, or null to show everything
@@ -270,11 +294,11 @@ export class ModelLayer {
 
   dispose() {
     this.setSplit(null);
-    for (const part of [this.mesh, this.ink, this.stripes]) {
+    for (const part of [this.mesh, this.ink, this.stripes, this.rough?.mesh]) {
       if (!part) continue;
       this.group.remove(part);
       disposeOf(part);
     }
-    this.stripes = null;
+    this.stripes = this.rough = null;
   }
 }

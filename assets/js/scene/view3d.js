@@ -11,7 +11,8 @@ import { SupportLayer } from "./supports.js";
 import { TurnedLayer } from "./turned.js";
 
 // Smoothing edges costs a software renderer several times the drawing of a fine mesh: without a
-// graphics card only a picture that has been still for so long is smoothed.
+// graphics card only a picture that has been still for so long is smoothed, and a fine mesh is drawn
+// with fewer facets as long as it moves.
 const MOST_FACETS_SMOOTHED = 150_000;
 const STILL_MS = 200;
 const SAMPLES = 4;
@@ -32,7 +33,8 @@ export class View3D {
     this.canvas = canvas;
     this.onChange = onChange;
     const smooth = facetCount < MOST_FACETS_SMOOTHED;
-    this.smoothsLater = smooth && lacksCard();
+    const isSlow = lacksCard();
+    this.smoothsLater = smooth && isSlow;
     this.renderer = new THREE.WebGLRenderer({ canvas, antialias: smooth && !this.smoothsLater, preserveDrawingBuffer: true });
     this.renderer.setClearColor(hex("paper"));
     this.renderer.outputColorSpace = THREE.LinearSRGBColorSpace;
@@ -56,7 +58,7 @@ export class View3D {
       showColours: { value: true },
       splitShift: { value: new THREE.Vector3() },
     };
-    this.model = new ModelLayer(this.uniforms, isClosed);
+    this.model = new ModelLayer(this.uniforms, isClosed, !smooth && isSlow);
     this.supports = new SupportLayer(this.uniforms);
     this.measures = new MeasureLayer();
     this.cut = new CutLayer();
@@ -334,13 +336,27 @@ export class View3D {
     });
   }
 
-  #smoothOnceStill() {
+  #onceStill(draw) {
     this.canvas.toggleAttribute("data-coarse", true);
     clearTimeout(this.stillAfter);
     this.stillAfter = setTimeout(() => {
-      this.#drawSmoothed();
+      draw();
       this.canvas.removeAttribute("data-coarse");
     }, STILL_MS);
+  }
+
+  // Whether anything stands elsewhere than in the last picture, or is seen from elsewhere.
+  #hasMoved() {
+    const now = [this.camera.matrixWorld, this.camera.projectionMatrix, this.model.group.matrix].flatMap((m) => m.elements);
+    const before = this.lastSeen;
+    this.lastSeen = now;
+    return !before || now.some((v, i) => v !== before[i]);
+  }
+
+  #drawWhole() {
+    if (!this.model.mesh) return;
+    this.model.asItMoves(false);
+    this.renderer.render(this.scene, this.camera);
   }
 
   // The same picture by way of one with several samples a pixel.
@@ -372,8 +388,10 @@ export class View3D {
       this.beforeDraw?.(perMm);
       this.camera.getWorldDirection(this.uniforms.eye.value).negate();
       this.uniforms.upright.value.getNormalMatrix(this.model.group.matrix);
+      const isRough = this.model.asItMoves(this.#hasMoved());
       this.renderer.render(this.scene, this.camera);
-      if (this.smoothsLater && window.devicePixelRatio >= 1) this.#smoothOnceStill();
+      if (isRough) this.#onceStill(() => this.#drawWhole());
+      else if (this.smoothsLater && window.devicePixelRatio >= 1) this.#onceStill(() => this.#drawSmoothed());
       this.drawn = (this.drawn ?? 0) + 1;
       this.onChange();
       for (const resolve of this.waiters?.splice(0) ?? []) resolve();
