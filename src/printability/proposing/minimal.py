@@ -14,7 +14,7 @@ from shapely import Point, Polygon
 from ..findings import FAR_OVER, Finding, Severity, beside, places_unheld
 from ..inspection import SPECK_MM2
 from ..layers import outlines, region_loops, tug_of_war
-from ..supports import SIDES, Fitted, Support
+from ..supports import Fitted, Support
 from .local import hanging_between
 from .spots import BUNCHED, LOWEST
 
@@ -138,7 +138,7 @@ def _in_batches(
     one that stays was missed when it alone was left out, as far as there are looks.
     """
     layers = search.own.own_layers
-    points = max(len(layers.points) + SIDES * layers.count * len(kept), 1)
+    points = max(len(layers.points) + search.corners * layers.count * len(kept), 1)
     most = min(max(_POINTS_IN_ALL // points, _LEAST_BATCHES), _MOST_BATCHES)
     looks, count = 0, max(len(waiting), 1)
     while waiting and looks < most:

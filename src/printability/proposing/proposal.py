@@ -125,7 +125,7 @@ class Search:
         self._patches: dict[int, PatchUnheld] = {}
         _ = self.exact.hair_mm
         self.own = self.exact
-        self._is_coarse, self._corners = is_coarse, SIDES
+        self._is_coarse, self.corners = is_coarse, SIDES
         if is_coarse and len(own_layers.points) > _FINE_POINTS:
             less = coarser(own_layers, _COARSE_MM)
             self.own = inspect_model(self.base.mesh, self.process, (), less, sides=sides)
@@ -160,11 +160,11 @@ class Search:
     def exactly(self) -> None:
         """From now on look at outlines as they are."""
         self.own = self.exact
-        self._is_coarse, self._corners = False, SIDES
+        self._is_coarse, self.corners = False, SIDES
 
     def _with_fewer_corners(self) -> None:
         """From now on, until `exactly`, take shafts coarser."""
-        self._corners = _CORNERS
+        self.corners = _CORNERS
         if self.own is self.exact:
             self.own = copy(self.exact)
             self.own.__dict__.pop("beside", None)  # what is known with supports that are exact
@@ -177,10 +177,10 @@ class Search:
         if not placed.standing:
             return placed, own
         points = SIDES * own.own_layers.count * len(placed.standing)
-        if self._is_coarse and not exactly and points > _MANY_POINTS and self._corners == SIDES:
+        if self._is_coarse and not exactly and points > _MANY_POINTS and self.corners == SIDES:
             self._with_fewer_corners()
             own = self.own
-        corners = SIDES if exactly else self._corners
+        corners = SIDES if exactly else self.corners
         name = (own is self.exact, corners, *(f.support for f in placed.standing))
         look = self._looks.pop(name, None) or inspect_model(
             self.base.mesh, self.process, placed.standing, own.own_layers, sides=self.sides,
@@ -231,7 +231,7 @@ class Search:
                        self.base)  # fmt: skip
         if not placed.standing:
             return [f for f in self.left(supports) if f.kind in _HANGING]
-        look = inspect_between(self.own, placed.standing, max(first - 1, 0), end, self._corners)
+        look = inspect_between(self.own, placed.standing, max(first - 1, 0), end, self.corners)
         found = self.open(self.ledger(placed, look, _HANGING))
         return [f for f in found if first <= f.layer < end]
 
