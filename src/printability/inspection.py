@@ -311,8 +311,9 @@ class Inspection:
         later = [
             kind for kind, name in _AHEAD.items() if kind in kinds and name not in self.__dict__
         ]
-        if THREADS < 2 or len(self.layers.points) < _AHEAD_FROM_POINTS:
-            later = []
+        if THREADS < 2 or len(self.layers.points) < _AHEAD_FROM_POINTS or not later:
+            yield []
+            return
 
         def work() -> None:
             for kind in later:

@@ -16,6 +16,7 @@ from shapely.ops import unary_union
 from constructions import cuboid, height_near_a_cut, thrown
 from depth import about
 from fairstand.demo.pieces import PIECES
+from printability import inspection
 from printability.findings import Severity, find
 from printability.inspection import inspect_model
 from printability.layers import (
@@ -503,3 +504,26 @@ def test_what_was_found_can_be_kept_and_taken_over(bunny):
     assert second.__dict__["islands"] == first.islands
     placed = place(bunny, Setup())
     assert find(placed, second, 45) == find(placed, first, 45)
+
+
+def test_what_is_worked_out_ahead_is_what_is_found_one_by_one(monkeypatch):
+    """In a second thread, for many layers; what goes wrong there is not lost."""
+    shape = PIECES[0].make()
+
+    def ledger():
+        placed = place(turned(shape, (20, 10, 0)), Setup(process=PROCESSES["resin"]))
+        return find(placed, inspect_model(placed.mesh, PROCESSES["resin"]), 45.0)
+
+    monkeypatch.setattr(inspection, "_AHEAD_FROM_POINTS", 10**9)
+    one_by_one = ledger()
+    monkeypatch.setattr(inspection, "_AHEAD_FROM_POINTS", 0)
+    monkeypatch.setattr(inspection, "THREADS", 2)
+    assert ledger() == one_by_one
+    assert one_by_one.findings
+
+    def broken(*_):
+        raise MemoryError("cups")
+
+    monkeypatch.setattr(inspection, "find_cups", broken)
+    with pytest.raises(MemoryError, match="cups"):
+        ledger()
