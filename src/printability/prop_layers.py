@@ -62,11 +62,14 @@ class Known:
         count = np.diff(layers.layer_start)
         n = len(count)
         layer, loop = np.repeat(np.arange(n), count), layers.loop_box_mm
-        box = np.empty((n + 1, 4))  # the layer above the last one, too
-        box[:, :2], box[:, 2:] = np.inf, -np.inf
-        for at in (layer, layer + 1):
-            np.minimum.at(box[:, :2], at, loop[:, :2])
-            np.maximum.at(box[:, 2:], at, loop[:, 2:])
+        own = np.tile([np.inf, np.inf, -np.inf, -np.inf], (n + 1, 1))
+        some = np.flatnonzero(count)
+        if len(some):
+            own[some, :2] = np.minimum.reduceat(loop[:, :2], layers.layer_start[some])
+            own[some, 2:] = np.maximum.reduceat(loop[:, 2:], layers.layer_start[some])
+        box = own.copy()  # the layer above the last one, too
+        box[1:, :2] = np.minimum(own[1:, :2], own[:-1, :2])
+        box[1:, 2:] = np.maximum(own[1:, 2:], own[:-1, 2:])
         below = np.concatenate([[0], count[:-1]])
         has_say = np.concatenate([(count > 0) & (count != below), [False]])
         same = np.flatnonzero(~has_say[layer])

@@ -15,10 +15,12 @@ __all__ = [
 
 def as_solid(mesh: Mesh) -> manifold3d.Manifold | None:
     """A closed mesh as a solid; None where its surface does not bound one."""
-    used, index = np.unique(mesh.facets, return_inverse=True)
+    is_used = np.zeros(len(mesh.vertices), bool)
+    is_used[mesh.facets] = True
+    number = np.cumsum(is_used) - 1
     solid = manifold3d.Manifold(
         manifold3d.Mesh64(
-            np.ascontiguousarray(mesh.vertices[used]), index.reshape(-1, 3).astype(np.uint64)
+            np.ascontiguousarray(mesh.vertices[is_used]), number[mesh.facets].astype(np.uint64)
         )
     )
     return solid if solid.status() == manifold3d.Error.NoError else None
