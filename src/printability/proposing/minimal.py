@@ -100,6 +100,8 @@ def relieved(search: "Search", supports: tuple[Support, ...], added, only=None):
         if s not in added and not s.why.startswith(("Steadies", LOWEST, BUNCHED))
         and any(math.dist(place[s.key], place[a.key]) <= _APART_MM for a in added)
     ]  # fmt: skip
+    if not waiting:
+        return supports
     allowed = _tally(search, supports, only)
     return _in_batches(search, list(supports), waiting, place, only, allowed)
 

@@ -5,6 +5,7 @@ from collections.abc import Callable
 from concurrent.futures import ThreadPoolExecutor
 from copy import copy
 from dataclasses import dataclass, replace
+from weakref import WeakKeyDictionary
 
 import numpy as np
 
@@ -122,6 +123,7 @@ class Search:
         self.exact = inspect_model(self.base.mesh, self.process, (), own_layers, sides=sides)
         self.overhang = self.exact.overhang(self.threshold)
         self._looks: dict[tuple, Inspection] = {}
+        self._ledgers: WeakKeyDictionary[Inspection, dict[tuple, Ledger]] = WeakKeyDictionary()
         self._patches: dict[int, PatchUnheld] = {}
         _ = self.exact.hair_mm
         self.own = self.exact
@@ -195,8 +197,11 @@ class Search:
             self._looks.pop(next(iter(self._looks)))
 
     def ledger(self, placed: Placed, look: Inspection, only=None) -> Ledger:
-        """Its findings, of the kinds that are looked for or of some."""
-        return find(placed, look, self.threshold, self.overhang, only or self.kinds)
+        """Its findings, of the kinds that are looked for or of some; known for as long as it is."""
+        known, kinds = self._ledgers.setdefault(look, {}), only or self.kinds
+        if kinds not in known:
+            known[kinds] = find(placed, look, self.threshold, self.overhang, kinds)
+        return known[kinds]
 
     def open(self, ledger: Ledger) -> list[Finding]:
         """What of it is to be cleared."""
