@@ -99,3 +99,15 @@ def test_a_lobe_hangs_on_its_contact_until_it_joins_what_stands(draws, case):
     whole = 8 * foot + (2 + x) * y  # the layer in which they have joined
     joined = PULL * whole * bears / (bears + PLATE * 8 * foot)
     assert pulls_n(look, 45.0, overhang)[0] == pytest.approx(max(PULL * x * y, joined), rel=2e-3)
+
+
+def test_contacts_of_which_nothing_is_said_share_by_their_areas():
+    """A process of the maker's own may pull and say no strength: numbers all the same."""
+    mesh = ours(box(12, 8, 2))
+    _, look, overhang, _ = on_contacts(
+        mesh, [(2, 4, 0), (6, 4, 0), (10, 4, 0)], [0.4, 0.4, 0.8], lift=5
+    )
+    expected = PULL * 96 * np.array([1, 1, 4]) / 6
+    assert pulls_n(look, 45.0, overhang) == pytest.approx(expected, rel=1e-3)
+    look.process = RESIN.copied("silent", "Silent", green_n_mm2=0.0)
+    assert pulls_n(look, 45.0, overhang) == pytest.approx(expected, rel=1e-3)

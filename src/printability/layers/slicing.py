@@ -16,6 +16,7 @@ import shapely
 
 from ..mesh import Mesh
 from . import _joining, _kernels, _regions
+from ._two import Two
 from ._united import united
 from .levels import hair_mm, layer_count, levels
 
@@ -112,7 +113,7 @@ class Layers:
         return self._sizes[1]
 
     @cached_property
-    def _two(self) -> "_Two | None":
+    def _two(self) -> Two | None:
         """What is known of it in two parts; set by `layers_together`."""
         return None
 
@@ -210,55 +211,6 @@ class Layers:
     def area_mm2(self) -> np.ndarray:
         """(n,) float: area of every layer."""
         return np.bincount(self.region_layer, self.region_area_mm2, self.count)[: self.count]
-
-
-@dataclass(frozen=True, eq=False)
-class _Two:
-    """Layers that are new below and those of others above, of which much may be known already.
-
-    Attributes
-    ----------
-    low : Layers
-        Those below, nothing above.
-    other : Layers
-    top : int
-        From this layer on they are the other's.
-    """
-
-    low: Layers
-    other: Layers
-    top: int
-
-    def of_loops(self, give: Callable[[Layers], tuple]) -> tuple[np.ndarray, ...]:
-        """What is known loop by loop."""
-        at = self.other.layer_start[self.top]
-        pairs = zip(give(self.low), give(self.other), strict=True)
-        return tuple(np.concatenate([a, b[at:]]) for a, b in pairs)
-
-    @property
-    def _first_region(self) -> int:
-        return int(self.other.layer_regions[self.top])
-
-    def of_regions(self, give: Callable[[Layers], tuple]) -> tuple[np.ndarray, ...]:
-        """What is known region by region."""
-        pairs = zip(give(self.low), give(self.other), strict=True)
-        return tuple(np.concatenate([a, b[self._first_region :]]) for a, b in pairs)
-
-    @property
-    def nesting(self) -> tuple[np.ndarray, np.ndarray, np.ndarray]:
-        """As `Layers` keeps it."""
-        region, is_hole = self.of_loops(lambda part: (part.region_of_loop, part.is_hole))
-        above = region[len(self.low.region_of_loop) :]  # of an array made just now
-        above[above >= 0] += len(self.low.region_layer) - self._first_region
-        return region, is_hole, *self.of_regions(lambda part: (part.region_layer,))
-
-    @property
-    def touching_above(self) -> tuple[np.ndarray, np.ndarray]:
-        """Pairs of regions, both above."""
-        below, above = self.other.touching
-        chosen = below >= self._first_region
-        shift = len(self.low.region_layer) - self._first_region
-        return below[chosen] + shift, above[chosen] + shift
 
 
 def slice_layers(
@@ -371,7 +323,7 @@ def layers_together(first: Layers, *others: Layers) -> Layers:
         np.concatenate([low.layer_start[:top], first.layer_start[top:] - at + low.layer_start[-1]]),
         low.open_chains,
     )
-    found.__dict__["_two"] = _Two(low, first, top)
+    found.__dict__["_two"] = Two(low, first, top)
     return found
 
 

@@ -35,7 +35,8 @@ def pulls_n(look: Inspection, threshold_deg: float, overhang: Overhang) -> list[
     """
     pull, green = look.process["pull_n_mm2"], look.process["green_n_mm2"]
     contacts, layers = look.contacts, look.own_layers
-    bears = np.array([math.pi / 4 * c.diameter_mm**2 for c in contacts]) * green
+    # Where nothing is said of what they bear, they share by their areas.
+    bears = np.array([math.pi / 4 * c.diameter_mm**2 for c in contacts]) * (green or 1.0)
     share = np.zeros(len(contacts))
     region = np.array([
         region_at(layers, *c.at_mm[:2], look.level(c.at_mm[2])) if c.facet >= 0 else -1
