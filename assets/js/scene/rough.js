@@ -38,7 +38,7 @@ export class Rough {
     Object.assign(this, { source, of });
     this.geometry = new THREE.BufferGeometry();
     this.geometry.setAttribute("position", new THREE.BufferAttribute(corners, 3));
-    this.take("normal");
+    for (const name of ["normal", "slope"]) this.take(name);
     this.mesh = new THREE.Mesh(this.geometry, material);
     this.mesh.visible = false;
   }
