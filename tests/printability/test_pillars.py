@@ -1,6 +1,7 @@
 """Pillars: fitted from contact to plate, checked for room and for what is in the way."""
 
 import math
+import re
 from dataclasses import replace
 from itertools import pairwise
 
@@ -27,6 +28,7 @@ from printability.supports import (
     size_for,
 )
 from printability.supports._kernels import first_contact_below
+from printability.supports.pillar import LEAST_RISE_MM
 from solids import box, frustum, ours, pillar_at, profile_of, reference, table, together, world_of
 
 FDM = size_for(PROCESSES["fdm"])
@@ -282,3 +284,19 @@ def test_slanting_rods_make_watertight_members_of_their_volume(draws):
         assert facts.volume_mm3 == pytest.approx(
             share * 2 * length / 3 * (r0 * r0 + r0 * r1 + r1 * r1)
         )
+
+
+@pytest.mark.parametrize("lacking", [0.02, 0.1, 0.14, 0.3])
+def test_the_lift_that_is_asked_for_is_enough(lacking):
+    """Rounded up to a tenth: never 0.0, and with it the pillar stands."""
+    size = size_for(PROCESSES["fdm"])
+    low = size.pad_height_mm + LEAST_RISE_MM - lacking
+
+    def fitted(lift):
+        z = low + lift
+        mesh = together(box(4, 4, z), box(20, 4, 2, (0, 0, z)))
+        return fit_pillar(mesh, _spec_at(mesh, 15, 2))
+
+    asked = float(re.search(r"Lift the piece by ([\d.]+) mm", fitted(0.0).text)[1])
+    assert lacking - 1e-6 <= asked < lacking + 0.1
+    assert fitted(asked).stands

@@ -230,10 +230,11 @@ def _standing(world: World, support: Support, end: ModelEnd, lean_deg: float) ->
         below = _part_below(world, end, size, lean_deg)
     room = z - (below.contact.at_mm[2] if below else size.pad_height_mm)
     if room < LEAST_RISE_MM:
+        lift = math.ceil(10 * (LEAST_RISE_MM - room) - 1e-6) / 10  # never less than is needed
         return Fitted(
             support, Fit.NO_ROOM,
             f"The contact is {z:.2f} mm above the plate: no room for a pillar. "
-            f"Lift the piece by {LEAST_RISE_MM - room:.1f} mm or more."
+            f"Lift the piece by {lift:.1f} mm or more."
             if below is None
             else f"The contact is only {room:.2f} mm above the part below: no room for a pillar.",
             contacts,
