@@ -6,6 +6,7 @@ import trimesh
 from scipy.spatial import ConvexHull
 
 from printability.inspection import inspect_model
+from printability.layers.levels import levels
 from printability.mesh import (
     Mesh,
     coarser,
@@ -26,6 +27,8 @@ from printability.turning import (
     measured_errors,
     rings_around,
 )
+from printability.turning._kernels import across
+from printability.turning._outline_kernels import outline_of
 from solids import DATA, box, frustum, ours, table, together
 
 EXACT = [key for key, goal in GOALS.items() if not goal.is_estimate]
@@ -239,3 +242,78 @@ def test_a_copy_that_would_lose_its_small_bodies_keeps_more_facets():
     smooth = ours(trimesh.creation.icosphere(6, 20.0))
     assert len(coarser(smooth, 2000).facets) <= 2000
     assert coarser(smooth, 90_000) is smooth
+
+
+def test_an_outline_is_that_of_all_corners_seen_along_a_direction(draws):
+    solids = [
+        ours(box(3.0, 2.0, 1.0)), ours(frustum(1.0, 0.5, 3.0)), ours(trimesh.creation.icosphere(3, 1.0)),
+        ours(trimesh.creation.cylinder(1.0, 2.0, sections=int(draws.integers(3, 80)))),
+        ours(trimesh.convex.convex_hull(draws.normal(size=(int(draws.integers(4, 200)), 3)))),
+    ]  # fmt: skip
+    for shape in solids:
+        turn = rotation_about_axes(*draws.uniform(-180, 180, 3))
+        corners = shape.vertices @ turn.T + draws.normal(size=3)
+        scorer = Scorer(shape.moved(corners), PROCESSES["fdm"], 45.0)
+        flats = np.array([face.down for face in scorer.faces[:4]])
+        for down in np.concatenate([draws.normal(size=(8, 3)), flats, turn.T]):
+            down = down / np.linalg.norm(down)
+            e1, e2 = across(down)
+            plane = np.stack([e1, e2], axis=1)
+            points = outline_of(scorer.hull_mm, scorer._outline, down, e1, e2)
+            assert ConvexHull(points).volume == pytest.approx(
+                ConvexHull(corners @ plane).volume, rel=1e-9
+            )
+            assert len(points) <= len(scorer.hull_mm)
+
+
+def test_islands_are_those_of_a_plain_walk_up_the_surface(draws):
+    """Corner by corner, the lowest first, what is above joins what is below."""
+    h = 0.2
+    for _ in range(20):
+        blocks = [
+            box(*draws.uniform(2, 12, 3), tuple(draws.uniform(-6, 6, 3)))
+            for _ in range(int(draws.integers(2, 7)))
+        ]
+        shape = ours(trimesh.boolean.union(blocks, engine="manifold"))
+        scorer = Scorer(shape, PROCESSES["fdm"], 45.0)
+        down = draws.normal(size=3)
+        down /= np.linalg.norm(down)
+        expected = _walked_up(scorer, down, h)
+        if expected is not None:
+            assert sorted(map(tuple, scorer.islands_at(down).tolist())) == sorted(expected)
+
+
+def _walked_up(scorer, down, h):
+    """Vertex, first layer and layers of every island; None where something is like a bowl."""
+    solid = scorer.solid
+    beside = [set() for _ in solid.vertices]
+    for u, v in trimesh.Trimesh(solid.vertices, solid.facets, process=False).edges.tolist():
+        beside[u].add(v)
+        beside[v].add(u)
+    z = -(solid.vertices @ down)
+    layer = levels(z - z.min(), h, h / 1000)
+    part, first, waiting, top, lives = {}, {}, {}, {}, []
+    for v in np.argsort(z).tolist():
+        below = {part[u] for u in beside[v] if u in part}
+        if not below:
+            if scorer.outward[v] @ down <= 0:
+                return None
+            first[v], waiting[v] = layer[v], [v]
+        else:
+            oldest = min(below, key=lambda i: (first[i], z[i]))
+            for other in below - {oldest}:
+                if first[other] < layer[v]:
+                    waits = waiting[other]
+                    if first[oldest] == 0:
+                        lives += [(w, layer[w], layer[v] - layer[w]) for w in waits]
+                    else:
+                        waiting[oldest] += waits
+                part = {u: oldest if i == other else i for u, i in part.items()}
+            v_of = oldest
+        part[v] = v_of if below else v
+        top[part[v]] = z[v]
+    for i in set(part.values()):
+        if first[i] > 0:
+            end = levels(np.array([top[i] - z.min()]), h, h / 1000)[0]
+            lives += [(w, layer[w], max(end - layer[w], 1)) for w in waiting[i]]
+    return [tuple(map(int, life)) for life in lives]

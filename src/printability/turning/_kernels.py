@@ -12,12 +12,13 @@ from ..estimate import column_volume
 from ..footing._kernels import copies_in_rows, hull_of, order_by, reach_of
 from ..layers.levels import count_of, cut_height, hair_of, level
 from ..mesh.index import first_hit
+from ._outline_kernels import outline_of
 
 # Columns of a row of scores.
 AREA, VOLUME, ISLANDS, HEIGHT, PEAK, GRIP, START, FINISH, MARKS, FOOTING, COPIES = range(11)
 COUNT = 11
 # Up to so many layers a facet is added to each; beyond, by differences.
-_FEW = 6
+_FEW = 2
 
 
 @compiled
@@ -33,8 +34,7 @@ def _heights(vertices, down, lift):
 
 @compiled
 def surface_scores(facets, normals, areas, shown, z, shift, down, cos_limit, h, hair, rough):
-    """Overhanging area, rough area and overhanging area on the show side; which overhang."""
-    hangs = np.zeros(facets.shape[0], np.bool_)
+    """Overhanging area, rough area and overhanging area on the show side."""
     over, marks, roughness = 0.0, 0.0, 0.0
     any_shown = shown.shape[0] > 0
     for f in range(facets.shape[0]):
@@ -47,11 +47,10 @@ def surface_scores(facets, normals, areas, shown, z, shift, down, cos_limit, h, 
         top = max(z[facets[f, 0]], z[facets[f, 1]], z[facets[f, 2]]) + shift
         if level(top, h, hair) == 0:
             continue  # it rests on the plate
-        hangs[f] = True
         over += areas[f]
         if any_shown and shown[f]:
             marks += areas[f]
-    return over, roughness, marks, hangs
+    return over, roughness, marks
 
 
 @compiled
@@ -65,17 +64,17 @@ def layer_profiles(facets, normals, areas, offsets, z, shift, down, h, hair, n, 
     """
     area = np.zeros(n)
     under = np.zeros(n + 1)
-    poly = np.zeros((n + 1, 3))
-    poly_under = np.zeros((n + 1, 3))
+    # Three of areas and three of undersides for every layer.
+    poly = np.zeros((n + 1, 6))
     crossed = np.empty(facets.shape[0], np.int32)
     crossings = 0
+    levels = np.empty(z.shape[0], np.int32)
+    for v in range(z.shape[0]):
+        levels[v] = min(level(z[v] + shift, h, hair), n)
     for f in range(facets.shape[0]):
-        a, b, c = z[facets[f, 0]] + shift, z[facets[f, 1]] + shift, z[facets[f, 2]] + shift
-        z0, z2 = min(a, b, c), max(a, b, c)
-        z1 = a + b + c - z0 - z2
+        u, v, w = facets[f, 0], facets[f, 1], facets[f, 2]
+        k0, k2 = min(levels[u], levels[v], levels[w]), max(levels[u], levels[v], levels[w])
         nz = -(normals[f, 0] * down[0] + normals[f, 1] * down[1] + normals[f, 2] * down[2])
-        k0 = level(z0, h, hair)
-        k2 = min(level(z2, h, hair), n)
         flat = -areas[f] * nz
         if flat > 0:
             under[k2] += flat
@@ -84,9 +83,12 @@ def layer_profiles(facets, normals, areas, offsets, z, shift, down, h, hair, n, 
             crossings += 1
         if k0 >= k2:
             continue
+        a, b, c = z[u] + shift, z[v] + shift, z[w] + shift
+        z0, z2 = min(a, b, c), max(a, b, c)
+        z1 = max(min(a, b), min(max(a, b), c))
+        k1 = levels[u] + levels[v] + levels[w] - k0 - k2
         tall = z2 - z0
         offset = offsets[f] + nz * shift
-        k1 = min(max(level(z1, h, hair), k0), k2)
         per_tall = 1.0 / tall
         scale = areas[f] * per_tall
         if k2 - k0 <= _FEW:
@@ -107,17 +109,17 @@ def layer_profiles(facets, normals, areas, offsets, z, shift, down, h, hair, n, 
         if k1 > k0 and z1 > z0:
             _ramp(poly, k0, k1, scale / (z1 - z0), z0, offset, nz)
             if flat > 0:
-                _square(poly_under, k0, k1, flat / (tall * (z1 - z0)), z0, 0.0)
+                _square(poly, k0, k1, flat / (tall * (z1 - z0)), z0, 0.0)
         if k2 > k1 and z2 > z1:
             _ramp(poly, k1, k2, -scale / (z2 - z1), z2, offset, nz)
             if flat > 0:
-                _square(poly_under, k1, k2, -flat / (tall * (z2 - z1)), z2, flat)
+                _square(poly, k1, k2, -flat / (tall * (z2 - z1)), z2, flat)
     total = 0.0
     p0, p1, p2, q0, q1, q2 = 0.0, 0.0, 0.0, 0.0, 0.0, 0.0
     below = np.empty(n)
     for k in range(n):
         p0, p1, p2 = p0 + poly[k, 0], p1 + poly[k, 1], p2 + poly[k, 2]
-        q0, q1, q2 = q0 + poly_under[k, 0], q1 + poly_under[k, 1], q2 + poly_under[k, 2]
+        q0, q1, q2 = q0 + poly[k, 3], q1 + poly[k, 4], q2 + poly[k, 5]
         cut = cut_height(k, h)
         area[k] = max(area[k] + p0 + cut * (p1 + cut * p2), 0.0)
         total += under[k]
@@ -141,12 +143,12 @@ def _ramp(poly, lo, hi, scale, zero, offset, nz):
 def _square(poly, lo, hi, scale, zero, base):
     """Add base + scale * (z - zero)^2 to the layers lo to hi - 1."""
     c0, c1, c2 = base + scale * zero * zero, -2.0 * scale * zero, scale
-    poly[lo, 0] += c0
-    poly[lo, 1] += c1
-    poly[lo, 2] += c2
-    poly[hi, 0] -= c0
-    poly[hi, 1] -= c1
-    poly[hi, 2] -= c2
+    poly[lo, 3] += c0
+    poly[lo, 4] += c1
+    poly[lo, 5] += c2
+    poly[hi, 3] -= c0
+    poly[hi, 4] -= c1
+    poly[hi, 5] -= c2
 
 
 @compiled
@@ -196,9 +198,90 @@ def _root(parent, i):
 
 
 @compiled
+def neighbours_of(count, facets, twin):
+    """Vertices that an edge joins to each, row by row; those of lower numbers first.
+
+    Ends of rows (count + 1,), where in each row higher numbers begin (count,), and the rows.
+    """
+    ends = np.zeros(count + 1, np.uint32)
+    split = np.zeros(count, np.uint32)
+    for e in range(3 * facets.shape[0]):
+        if e < twin[e] or twin[e] < 0:
+            u, v = facets[e // 3, e % 3], facets[e // 3, (e + 1) % 3]
+            ends[u + 1] += 1
+            ends[v + 1] += 1
+            split[max(u, v)] += 1
+    for v in range(count):
+        ends[v + 1] += ends[v]
+        split[v] += ends[v]
+    low, high = ends[:count].copy(), split.copy()
+    row = np.empty(ends[count], np.uint32)
+    for e in range(3 * facets.shape[0]):
+        if e < twin[e] or twin[e] < 0:
+            u, v = facets[e // 3, e % 3], facets[e // 3, (e + 1) % 3]
+            u, v = min(u, v), max(u, v)
+            row[high[u]] = v
+            row[low[v]] = u
+            high[u] += 1
+            low[v] += 1
+    return ends, split, row
+
+
+@compiled
+def _basins(z, ends, split, beside):
+    """Lowest points of the surface, which of them each vertex runs down to, and passes.
+
+    Vertices (r,); the number of one of them for every vertex; of the edges between those that
+    run down to different ones the two numbers and the height at which they are passed.
+    """
+    count = z.shape[0]
+    into = np.empty(count, np.uint32)
+    for v in range(count):  # without branches: which way is down nobody can guess
+        lowest, at = z[v], np.uint32(v)
+        for p in range(ends[v], ends[v + 1]):
+            u = beside[p]
+            # Of equal heights the first is the lower.
+            lower = (z[u] < lowest) | ((z[u] == lowest) & (u < at))
+            lowest = z[u] if lower else lowest
+            at = u if lower else at
+        into[v] = at
+    number = np.empty(count, np.int32)
+    points = 0
+    for v in range(count):
+        number[v] = -1
+        if into[v] == v:
+            number[v] = points
+            points += 1
+    lowest_points = np.empty(points, np.int64)
+    for v in range(count):
+        if into[v] == v:
+            lowest_points[number[v]] = v
+            continue
+        end = into[v]
+        while number[end] < 0:
+            end = into[end]
+        walk = np.uint32(v)
+        while number[walk] < 0:
+            number[walk] = number[end]
+            walk = into[walk]
+    passes = 0
+    most = beside.shape[0] // 2
+    tail, head, height = np.empty(most, np.int64), np.empty(most, np.int64), np.empty(most)
+    for v in range(count):
+        for p in range(ends[v], split[v]):
+            u = beside[p]
+            if number[u] != number[v]:
+                tail[passes], head[passes] = number[u], number[v]
+                height[passes] = max(z[u], z[v])
+                passes += 1
+    return lowest_points, number, tail[:passes], head[:passes], height[:passes]
+
+
+@compiled
 def island_lives(
-    z, shift, edges, outward, down, h, hair, n, vertices, facets, order, box, first_leaf
-):
+    z, shift, ends, split, beside, outward, down, h, hair, n, vertices, facets, order, box,
+    first_leaf,
+):  # fmt: skip
     """Islands from the surface's lowest points: rows of vertex, first layer, layers it lasts.
 
     A lowest point with material above it begins a part of the print. Parts whose first layer
@@ -206,84 +289,50 @@ def island_lives(
     height of the lowest pass between them, or ends. Parts that begin and join between the
     same two cuts are never seen.
     """
-    count = z.shape[0]
-    into = np.arange(count)
-    for e in range(edges.shape[0]):
-        u, v = edges[e, 0], edges[e, 1]  # u < v: of equal heights the first is the lower
-        if z[v] < z[u]:
-            if z[v] < z[into[u]] or (z[v] == z[into[u]] and v < into[u]):
-                into[u] = v
-        elif z[u] < z[into[v]] or (z[u] == z[into[v]] and u < into[v]):
-            into[v] = u
-    for v in range(count):
-        root = v
-        while into[root] != root:
-            root = into[root]
-        walk = v
-        while into[walk] != root:
-            above = into[walk]
-            into[walk] = root
-            walk = above
-    # Passes between the parts, the lowest first.
-    crossing = 0
-    for e in range(edges.shape[0]):
-        crossing += into[edges[e, 0]] != into[edges[e, 1]]
-    tail, head, height = (
-        np.empty(crossing, np.int64), np.empty(crossing, np.int64), np.empty(crossing)
-    )  # fmt: skip
-    crossing = 0
-    for e in range(edges.shape[0]):
-        u, v = edges[e, 0], edges[e, 1]
-        if into[u] != into[v]:
-            tail[crossing], head[crossing] = into[u], into[v]
-            height[crossing] = max(z[u], z[v])
-            crossing += 1
+    points, number, tail, head, height = _basins(z, ends, split, beside)
+    count = points.shape[0]
     # parent, first layer (n + 1: no part begins here), chain of waiting parts
-    parent = into
+    parent = np.arange(count)
     first = np.full(count, n + 1, np.int64)
     waiting = np.full(count, -1, np.int64)
     last = np.full(count, -1, np.int64)
     after = np.full(count, -1, np.int64)
     life = np.full(count, -1, np.int64)
-    for v in range(count):
-        if into[v] != v:
-            continue
+    some = False
+    pockets = 0
+    for i in range(count):
+        v = points[i]
         facing = outward[v, 0] * down[0] + outward[v, 1] * down[1] + outward[v, 2] * down[2]
         if facing > 0:
-            first[v] = level(z[v] + shift, h, hair)
-            if 0 < first[v] < n:
-                waiting[v] = last[v] = v
-    some = False
-    for v in range(count):
-        some |= waiting[v] >= 0
+            first[i] = level(z[v] + shift, h, hair)
+            if 0 < first[i] < n:
+                waiting[i] = last[i] = i
+                some = True
+        pockets += first[i] > n
     if some:
-        pockets = 0
-        for v in range(count):
-            pockets += into[v] == v and first[v] > n
-        tails, heads = (
-            np.empty(crossing + pockets, np.int64),
-            np.empty(crossing + pockets, np.int64),
-        )
-        heights = np.empty(crossing + pockets)
-        tails[:crossing], heads[:crossing], heights[:crossing] = tail, head, height
+        # What bounds a hollow from below hangs from what is right below it.
+        passes = tail.shape[0]
+        tails, heads = np.empty(passes + pockets, np.int64), np.empty(passes + pockets, np.int64)
+        heights = np.empty(passes + pockets)
+        tails[:passes], heads[:passes], heights[:passes] = tail, head, height
         origin = np.empty(3)
-        for v in range(count):
-            if into[v] != v or first[v] <= n:
+        for i in range(count):
+            if first[i] <= n:
                 continue
+            v = points[i]
             for axis in range(3):
                 origin[axis] = vertices[v, axis]
             f, _ = first_hit(vertices, facets, order, box, first_leaf, origin, down, 4 * hair)
             if f < 0:
                 continue
             low = facets[f, 0]
-            for i in range(1, 3):
-                if z[facets[f, i]] < z[low]:
-                    low = facets[f, i]
+            for j in range(1, 3):
+                if z[facets[f, j]] < z[low]:
+                    low = facets[f, j]
             if z[low] <= z[v]:
-                tails[crossing], heads[crossing] = v, low
-                heights[crossing] = z[v]
-                crossing += 1
-        tail, head, height = tails[:crossing], heads[:crossing], heights[:crossing]
+                tails[passes], heads[passes], heights[passes] = i, number[low], z[v]
+                passes += 1
+        tail, head, height = tails[:passes], heads[:passes], heights[:passes]
     for e in order_by(height, height):
         a, b = _root(parent, tail[e]), _root(parent, head[e])
         if a == b:
@@ -307,36 +356,37 @@ def island_lives(
         parent[b] = a
     # What still waits never joins: it lasts up to its top.
     floats = False
-    for v in range(count):
-        floats |= parent[v] == v and first[v] > 0 and waiting[v] >= 0
+    for i in range(count):
+        floats |= parent[i] == i and first[i] > 0 and waiting[i] >= 0
     if floats:
         top = np.full(count, -np.inf)
-        for v in range(count):
-            root = _root(parent, v)
+        for v in range(z.shape[0]):
+            root = _root(parent, number[v])
             top[root] = max(top[root], z[v])
-        for v in range(count):
-            if parent[v] == v and first[v] > 0:
-                w = waiting[v]
+        for i in range(count):
+            if parent[i] == i and first[i] > 0:
+                w = waiting[i]
                 while w >= 0:
-                    life[w] = max(min(level(top[v] + shift, h, hair), n) - first[w], 1)
+                    life[w] = max(min(level(top[i] + shift, h, hair), n) - first[w], 1)
                     w = after[w]
     islands = 0
-    for v in range(count):
-        islands += life[v] >= 0
+    for i in range(count):
+        islands += life[i] >= 0
     found = np.empty((islands, 3), np.int64)
     islands = 0
-    for v in range(count):
-        if life[v] >= 0:
-            found[islands, 0], found[islands, 1], found[islands, 2] = v, first[v], life[v]
+    for i in range(count):
+        if life[i] >= 0:
+            found[islands, 0], found[islands, 1], found[islands, 2] = points[i], first[i], life[i]
             islands += 1
     return found
 
 
 @compiled
 def score_rows(
-    vertices, facets, normals, areas, shown, edges, outward, solid_vertices,
-    solid_facets, solid_normals, solid_areas, solid_offsets, hull, middle, one_body, order, box,
-    first_leaf, downs, lift, h, grain, cos_limit, rough, half_layers, notable, room, spacing, rows,
+    vertices, facets, normals, areas, shown, ends, split, beside, outward, solid_vertices,
+    solid_facets, solid_normals, solid_areas, solid_offsets, hull, outline, middle, one_body,
+    order, box, first_leaf, downs, lift, h, grain, cos_limit, rough, half_layers, notable, room,
+    spacing, rows,
 ):  # fmt: skip
     """Fill a row of scores for every direction; the volume column is left alone."""
     for d in range(downs.shape[0]):
@@ -344,7 +394,7 @@ def score_rows(
         e1, e2 = across(down)
         z, _, shift = _heights(vertices, down, lift)
         hair = hair_of(h, z.max() + shift, grain)
-        over, roughness, marks, _ = surface_scores(
+        over, roughness, marks = surface_scores(
             facets, normals, areas, shown, z, shift, down, cos_limit, h, hair, rough
         )
         rows[d, AREA], rows[d, FINISH], rows[d, MARKS] = over, roughness, marks
@@ -389,64 +439,17 @@ def score_rows(
             margin = margin_in(foot, x, y) if start == 0 else -np.inf
             rows[d, FOOTING] = -90.0 if margin == -np.inf else np.degrees(np.arctan2(margin, up))
         islands = island_lives(
-            z,
-            shift,
-            edges,
-            outward,
-            down,
-            h,
-            hair,
-            n,
-            solid_vertices,
-            solid_facets,
-            order,
-            box,
-            first_leaf,
-        )
+            z, shift, ends, split, beside, outward, down, h, hair, n, solid_vertices,
+            solid_facets, order, box, first_leaf,
+        )  # fmt: skip
         weight = 0.0
         for i in range(islands.shape[0]):
             weight += islands[i, 2] / (islands[i, 2] + half_layers)
         rows[d, ISLANDS] = weight
-        flat = np.empty((hull.shape[0], 2))
-        for i in range(hull.shape[0]):
-            x, y = 0.0, 0.0
-            for axis in range(3):
-                x += hull[i, axis] * e1[axis]
-                y += hull[i, axis] * e2[axis]
-            flat[i, 0], flat[i, 1] = x, y
         rows[d, COPIES] = 0.0
         if top <= room[2] + 1e-6:
-            outline = hull_of(without_inner(flat))
-            rows[d, COPIES] = copies_in_rows(outline, room[0], room[1], spacing)
-
-
-@compiled
-def without_inner(points):
-    """Points in the plane but for most that cannot be corners of their convex hull."""
-    n = points.shape[0]
-    if n < 200:
-        return points
-    sides = 16
-    corner = np.zeros((sides, 2))
-    for s in range(sides):
-        dx, dy = np.cos(2 * np.pi * s / sides), np.sin(2 * np.pi * s / sides)
-        most = -np.inf
-        for i in range(n):
-            far = points[i, 0] * dx + points[i, 1] * dy
-            if far > most:
-                most = far
-                corner[s, 0], corner[s, 1] = points[i, 0], points[i, 1]
-    kept = np.empty((n, 2))
-    count = 0
-    for i in range(n):
-        for s in range(sides):
-            ax, ay = corner[s, 0], corner[s, 1]
-            bx, by = corner[(s + 1) % sides, 0], corner[(s + 1) % sides, 1]
-            if (bx - ax) * (points[i, 1] - ay) - (by - ay) * (points[i, 0] - ax) <= 0:
-                kept[count, 0], kept[count, 1] = points[i, 0], points[i, 1]
-                count += 1
-                break
-    return kept[:count]
+            flat = outline_of(hull, outline, down, e1, e2)
+            rows[d, COPIES] = copies_in_rows(hull_of(flat), room[0], room[1], spacing)
 
 
 @compiled

@@ -23,6 +23,7 @@ from ._kernels import (
     across,
     margin_in,
 )  # fmt: skip
+from ._outline_kernels import outline_of
 
 # Bins along each edge of a cube around the normals: some three degrees.
 _GRID = 28
@@ -210,9 +211,8 @@ def _surface(bins, any_shown, down, cos_limit, rough):
 @compiled
 def many_rows(
     vertices, facets, normals, areas, shown, bins, order, box, first_leaf, solid_vertices,
-    solid_facets, solid_order, solid_box, solid_first_leaf, hull,
-    hull_normals, hull_corners, hull_beside, middle, downs, lift, h, grain,
-    cos_limit, rough, room, spacing, rows,
+    solid_facets, solid_order, solid_box, solid_first_leaf, hull, outline, middle, downs, lift, h,
+    grain, cos_limit, rough, room, spacing, rows,
 ):  # fmt: skip
     """Fill what needs neither layers nor islands: as exact as `score_rows` fills it."""
     any_shown = shown.shape[0] > 0
@@ -267,45 +267,8 @@ def many_rows(
                 rows[d, FOOTING] = np.degrees(np.arctan2(margin, up))
         rows[d, COPIES] = 0.0
         if top <= room[2] + 1e-6:
-            flat = outline_of(hull, hull_normals, hull_corners, hull_beside, down, e1, e2)
+            flat = outline_of(hull, outline, down, e1, e2)
             rows[d, COPIES] = copies_in_rows(hull_of(flat), room[0], room[1], spacing)
-
-
-@compiled
-def outline_of(hull, normals, corners, beside, down, e1, e2):
-    """Corners of a convex body's outline seen along a direction, in the plane, in no order.
-
-    Those of edges between a facet that faces one way and one that faces the other.
-    """
-    m = normals.shape[0]
-    if m == 0:
-        seen = np.ones(hull.shape[0], np.bool_)
-    else:
-        faces = np.empty(m, np.bool_)
-        for f in range(m):
-            cos = normals[f, 0] * down[0] + normals[f, 1] * down[1] + normals[f, 2] * down[2]
-            faces[f] = cos > 0
-        seen = np.zeros(hull.shape[0], np.bool_)
-        for f in range(m):
-            if not faces[f]:
-                continue
-            for i in range(3):
-                if not faces[beside[f, i]]:  # the facet opposite of corner i
-                    seen[corners[f, (i + 1) % 3]] = seen[corners[f, (i + 2) % 3]] = True
-    count = 0
-    for v in range(hull.shape[0]):
-        count += seen[v]
-    flat = np.empty((count, 2))
-    at = 0
-    for v in range(hull.shape[0]):
-        if seen[v]:
-            x, y = 0.0, 0.0
-            for axis in range(3):
-                x += hull[v, axis] * e1[axis]
-                y += hull[v, axis] * e2[axis]
-            flat[at, 0], flat[at, 1] = x, y
-            at += 1
-    return flat
 
 
 @compiled

@@ -13,7 +13,7 @@ from ..layers.growth import NOTABLE_PART
 from ..mesh import FacetIndex, Mesh, coarser, facet_areas, facet_normals, union_of_bodies
 from ..process import Process
 from ..surface import SHOW, SLOPE_TOLERANCE_DEG
-from . import _kernels, _many_kernels
+from . import _kernels, _many_kernels, _outline_kernels
 from .directions import Face, faces_to_stand_on
 from .goals import GOALS
 
@@ -96,7 +96,7 @@ class Scorer:
         top = float(z.max()) + shift
         index = self._index
         return _kernels.island_lives(
-            z, shift, self.edges, self.outward, down, h, hair_mm(h, top, self.shape.grain_mm),
+            z, shift, *self.neighbours, self.outward, down, h, hair_mm(h, top, self.shape.grain_mm),
             layer_count(top, h), vertices, self.solid.facets, index.order, index.box,
             index.first_leaf,
         )  # fmt: skip
@@ -153,24 +153,28 @@ class Scorer:
         points = self.shape.vertices
         return points if self._hull is None else np.ascontiguousarray(points[self._hull.vertices])
 
-    @property
-    def _hull_facets(self) -> tuple[np.ndarray, np.ndarray, np.ndarray]:
-        """Normals (m, 3) of the hull's facets, their corners in `hull_mm`, and those beside."""
+    @cached_property
+    def _outline(self) -> tuple[np.ndarray, ...]:
+        """Normals (m, 3) of the hull's facets, their corners in `hull_mm`, and those beside.
+
+        And the middle (b, 3) and radius (b,) of the normals of blocks of them, those beside
+        included.
+        """
         hull = self._hull
         if hull is None:
-            return np.zeros((0, 3)), np.zeros((0, 3), np.int32), np.zeros((0, 3), np.int32)
+            nothing = np.zeros((0, 3), np.int32)
+            return np.zeros((0, 3)), nothing, nothing, np.zeros((0, 3)), np.zeros(0)
         number = np.zeros(len(self.shape.vertices), np.int32)
         number[hull.vertices] = np.arange(len(hull.vertices))
-        # In an order in which those that face alike follow each other: they are turned together.
+        # In an order in which those that face alike follow each other, block by block.
         normals = hull.equations[:, :3]
-        order = np.lexsort(np.round(8 * normals).T)
+        order = np.lexsort(np.round(16 * normals).T)
         place = np.empty(len(order), np.int32)
         place[order] = np.arange(len(order))
-        return (
-            np.ascontiguousarray(normals[order]),
-            np.ascontiguousarray(number[hull.simplices[order]]),
-            np.ascontiguousarray(place[hull.neighbors[order]]),
-        )
+        normals = np.ascontiguousarray(normals[order])
+        corners = np.ascontiguousarray(number[hull.simplices[order]])
+        beside = np.ascontiguousarray(place[hull.neighbors[order]])
+        return normals, corners, beside, *_outline_kernels.blocks_of(normals, beside)
 
     @cached_property
     def middle_mm(self) -> np.ndarray:
@@ -184,14 +188,10 @@ class Scorer:
         return self._origin + ((a + b + c) * volume[:, None]).sum(axis=0) / (4 * total)
 
     @cached_property
-    def edges(self) -> np.ndarray:
-        """(e, 2) int32: vertices of every edge of the solid, the lower number first."""
-        half = np.arange(3 * len(self.solid.facets))
-        twin = self.solid.twin
-        single = half[(twin < 0) | (half < twin)]
-        f, i = single // 3, single % 3
-        ends = np.stack([self.solid.facets[f, i], self.solid.facets[f, (i + 1) % 3]], axis=1)
-        return np.ascontiguousarray(np.sort(ends, axis=1))
+    def neighbours(self) -> tuple[np.ndarray, np.ndarray, np.ndarray]:
+        """Vertices that an edge of the solid joins to each, see `neighbours_of`."""
+        solid = self.solid
+        return _kernels.neighbours_of(len(solid.vertices), solid.facets, solid.twin)
 
     @cached_property
     def outward(self) -> np.ndarray:
@@ -205,26 +205,45 @@ class Scorer:
         )
 
     @cached_property
+    def _points(self) -> tuple[np.ndarray, np.ndarray]:
+        """Corners of the shape and of the solid, moved near the origin."""
+        solid = self._near(self.solid.vertices)
+        return solid if self.solid is self.shape else self._near(self.shape.vertices), solid
+
+    @cached_property
+    def _limits(self) -> tuple[float, np.ndarray]:
+        """Cosines beyond which an underside overhangs, and between which a slope is rough."""
+        rule = self.process
+        limit = math.cos(math.radians(self.threshold_deg - SLOPE_TOLERANCE_DEG))
+        return limit, np.cos(np.radians([rule["rough_from_deg"], rule["rough_to_deg"]]))
+
+    @cached_property
     def _given(self) -> tuple:
         """What the kernel needs of the model and the process."""
         rule = self.process
-        limit = math.cos(math.radians(self.threshold_deg - SLOPE_TOLERANCE_DEG))
-        rough = np.cos(np.radians([rule["rough_from_deg"], rule["rough_to_deg"]]))
-        solid = self._near(self.solid.vertices)
-        shape = solid if self.solid is self.shape else self._near(self.shape.vertices)
+        shape, solid = self._points
         offsets = np.einsum("ij,ij->i", self.solid_normals, solid[self.solid.facets[:, 0]])
         model = (
-            shape, self.shape.facets, self.normals, self.areas, self.shown, self.edges,
+            shape, self.shape.facets, self.normals, self.areas, self.shown, *self.neighbours,
             self.outward, solid, self.solid.facets, self.solid_normals, self.solid_areas, offsets,
-            self._near(self.hull_mm), self.middle_mm - self._origin, self.solid is self.shape,
-            self._index.order, self._index.box, self._index.first_leaf,
+            self._near(self.hull_mm), self._outline, self.middle_mm - self._origin,
+            self.solid is self.shape, self._index.order, self._index.box, self._index.first_leaf,
         )  # fmt: skip
         numbers = (
-            float(self.lift_mm), rule.layer_height_mm, self.shape.grain_mm, limit, rough,
+            float(self.lift_mm), rule.layer_height_mm, self.shape.grain_mm, *self._limits,
             rule["absorbed_layers"], NOTABLE_PART, np.array(rule.build_volume_mm),
             rule["spacing_mm"],
         )  # fmt: skip
         return model, numbers
+
+    def prepare(self) -> None:
+        """Make ready what `rank` and `faces` need of a fine mesh: its copy beside all else."""
+        if "coarse" in self.__dict__ or len(self.shape.facets) <= RANKED_BY_COPY_ABOVE:
+            return
+        with ThreadPoolExecutor(1) as pool:
+            rest = pool.submit(lambda: (self._many, self.faces))
+            _ = self.coarse
+            rest.result()
 
     def score(
         self,
@@ -279,11 +298,7 @@ class Scorer:
 
         Parameters and result as of `score`.
         """
-        if "coarse" not in self.__dict__ and len(self.shape.facets) > RANKED_BY_COPY_ABOVE:
-            # The copy is made by one library while another one makes the hull.
-            with ThreadPoolExecutor(1) as pool:
-                pool.submit(lambda: self.hull_mm)
-                _ = self.coarse
+        self.prepare()
         if self.coarse is None:
             return self.score(downs, with_volume, progress)
         downs = np.ascontiguousarray(downs, np.float64).reshape(-1, 3)
@@ -327,25 +342,26 @@ class Scorer:
     @cached_property
     def _many(self) -> tuple:
         """What the kernel of many directions needs."""
-        model, numbers = self._given
-        shape, facets, normals, areas, shown, *_ = model
-        index = self._index
+        rule, facets, index = self.process, self.shape.facets, self._index
+        shape, solid = self._points
         own = index if self.solid is self.shape else FacetIndex(shape, facets)
-        bins = _many_kernels.bin_normals(normals, areas, shown)
-        lift, h, grain, limit, rough, _, _, room, spacing = numbers
+        bins = _many_kernels.bin_normals(self.normals, self.areas, self.shown)
         given = (
-            shape, facets, normals, areas, shown, bins, own.order, own.box, own.first_leaf,
-            self._near(self.solid.vertices), self.solid.facets, index.order, index.box,
-            index.first_leaf, self._near(self.hull_mm), *self._hull_facets,
-            self.middle_mm - self._origin,
+            shape, facets, self.normals, self.areas, self.shown, bins, own.order, own.box,
+            own.first_leaf, solid, self.solid.facets, index.order, index.box, index.first_leaf,
+            self._near(self.hull_mm), self._outline, self.middle_mm - self._origin,
         )  # fmt: skip
-        return given, (lift, h, grain, limit, rough, room, spacing)
+        numbers = (
+            float(self.lift_mm), rule.layer_height_mm, self.shape.grain_mm, *self._limits,
+            np.array(rule.build_volume_mm), rule["spacing_mm"],
+        )  # fmt: skip
+        return given, numbers
 
     def _fill_volumes(self, downs: np.ndarray, rows: np.ndarray, which) -> None:
-        density, limit = self.process["grid_density"], self._given[1][3]
+        density, (limit, _) = self.process["grid_density"], self._limits
         for i in which:
             rows[i, _kernels.VOLUME] = density * _kernels.support_columns(
-                self._given[0][0], self.shape.facets, self.normals, downs[i],
+                self._points[0], self.shape.facets, self.normals, downs[i],
                 float(self.lift_mm), self.process.layer_height_mm, self.shape.grain_mm, limit,
                 self.columns,
             )  # fmt: skip

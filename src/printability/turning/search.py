@@ -149,6 +149,7 @@ def make_map(
     Where the model as imported and the flats of its hull point, the nearest of the even
     directions gives way to them: a little off a flat is another thing than on it.
     """
+    scorer.prepare()
     downs = even_directions(directions)
     exact = np.array([_AS_IMPORTED, *(face.down for face in scorer.faces)])
     at = (exact @ downs.T).argmax(axis=1)
