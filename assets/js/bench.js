@@ -12,6 +12,8 @@ import { Tower } from "./tower.js";
 import { waysOut } from "./ways_out.js";
 
 const VIEWS = { home: [28, 14], front: [0, 0], left: [-90, 0], above: [0, 89.9], below: [20, -32] };
+// So long at most is a fine mesh that opens drawn with few facets, where there is no graphics card.
+const ROUGHLY_MS = 6000;
 let view, tower, section, store;
 
 Alpine.data("bench", () => mixed(...everyActivity().map((a) => a.data ?? {}), waysOut, stancesStrip, {
@@ -112,6 +114,7 @@ Alpine.data("bench", () => mixed(...everyActivity().map((a) => a.data ?? {}), wa
     window.addEventListener("change", (e) => e.target.dataset && delete e.target.dataset.typed);
     window.addEventListener("error", () => (this.problem = "Something went wrong on this page; reload it."));
     try {
+      view.roughlyFor(ROUGHLY_MS);
       await this.loadMesh(start.state);
       this.loading = "";
       // Before anything is waited for: where the maker looks meanwhile stays.
@@ -215,7 +218,7 @@ Alpine.data("bench", () => mixed(...everyActivity().map((a) => a.data ?? {}), wa
     this.setLayer(this.layer, true);
     if (this.freeCut) this.showPlane();
     this.drawn();
-    this.loadPatches();
+    this.loadPatches().finally(() => view.roughlyFor(0));
   },
 
   async slice() {

@@ -20,6 +20,7 @@ from .plain import from_arrays, to_arrays
 __all__ = [
     "CODE",
     "forget",
+    "is_stored",
     "keep_bytes",
     "kept_arrays",
     "kept_object",
@@ -193,6 +194,11 @@ def stored_object(name: str) -> object | None:
 def kept_object(name: str, value: object) -> None:
     """Put results into the cache folder, whole or not at all; see `to_arrays`."""
     kept_arrays(name, **to_arrays(value))
+
+
+def is_stored(name: str) -> bool:
+    """Whether there are arrays or an object of that name in the cache folder."""
+    return _path(f"{name}.npz").exists()
 
 
 def stored_bytes(name: str) -> bytes | None:

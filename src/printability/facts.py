@@ -69,7 +69,7 @@ def facts_of(
     margin = stand.margin_mm if stand else -np.inf
     is_shown = look.shown is not None
     value = {
-        "height_mm": float(look.mesh.vertices[:, 2].max()),
+        "height_mm": float(look.mesh.high_mm[2]),
         "layers": look.layers.count,
         "minutes": cost.time_s / 60,
         "mass_g": cost.mass_g,

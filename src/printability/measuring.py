@@ -77,7 +77,7 @@ def take_measure(mesh: Mesh, kind: str, anchors: tuple[SurfacePoint, ...]) -> Me
 
 def _protractor(mesh: Mesh, point, normal, slope_deg: float) -> list[np.ndarray]:
     """The angle drawn in space: along the face's steepest line, to the level, and the arc."""
-    length = 0.12 * float(np.linalg.norm(np.ptp(mesh.vertices, axis=0)))
+    length = 0.12 * float(np.linalg.norm(mesh.size_mm))
     flat = np.array([normal[0], normal[1], 0.0])
     size = np.linalg.norm(flat)
     level = flat / size if size > 1e-9 else np.array([1.0, 0.0, 0.0])

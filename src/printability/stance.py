@@ -194,7 +194,7 @@ class Placed:
     @property
     def size_mm(self) -> tuple[float, float, float]:
         """Extent of the model along X, Y and Z."""
-        return tuple(float(v) for v in np.ptp(self.mesh.vertices, axis=0))
+        return tuple(float(v) for v in self.mesh.size_mm)
 
 
 def part_of(source: Mesh, setup: Setup, remembered=lambda name, make: make()) -> Part:
@@ -245,7 +245,7 @@ def stand(part: Part, setup: Setup, base: Placed | None = None) -> Placed:
     if base is None:
         pose = setup.pose
         mesh = turned(part.mesh, pose.angles_deg)
-        low, high = mesh.vertices.min(axis=0), mesh.vertices.max(axis=0)
+        low, high = mesh.low_mm, mesh.high_mm
         middle = (low[:2] + high[:2]) / 2
         shift = np.array([*(np.array(pose.move_mm) - middle), pose.lift_mm])
         mesh = mesh.moved(mesh.vertices + shift)

@@ -101,7 +101,8 @@ def test_a_large_model_is_sliced_in_the_background_once(client):
     assert found["overhang"]["patches"] > 0
     assert "as flat as" in found["ledger_html"]
     assert client.get(f"{url}/section/0/").status_code == 409
-    first = client.post(f"{url}/slice/").json()["work"]["id"]
+    assert client.get(f"{url}/").status_code == 200  # the page has it begun while it loads
+    first = str(Work.objects.get().pk)
     assert client.post(f"{url}/slice/").json()["work"]["id"] == first
     # What was done meanwhile does not change what is worked out.
     edit(client, stance.pk, "turn", x_deg=0, y_deg=0, z_deg=0)
@@ -110,6 +111,8 @@ def test_a_large_model_is_sliced_in_the_background_once(client):
     assert client.get(f"/work/{first}/").json()["state"] == "done"
     memory.forget()  # the web process finds what the worker left in the cache folder
     assert client.get(f"{url}/findings/").json()["ready"]
+    client.get(f"{url}/")
+    assert Work.objects.count() == 1
 
 
 @pytest.mark.parametrize(("times", "layers", "is_quick"), [(30, 3600, True), (50, 6000, False)])

@@ -336,13 +336,25 @@ export class View3D {
     });
   }
 
-  #onceStill(draw) {
-    this.canvas.toggleAttribute("data-coarse", true);
+  // A fine mesh is drawn with few facets meanwhile, where there is no graphics card; 0: no longer.
+  roughlyFor(ms) {
+    const was = this.roughUntil > performance.now();
+    this.roughUntil = performance.now() + ms;
+    if (was && !ms) this.draw();
+  }
+
+  // Nothing better is to come.
+  #seen() {
     clearTimeout(this.stillAfter);
+    this.canvas.removeAttribute("data-coarse");
+  }
+
+  #onceStill(draw, ms = STILL_MS) {
+    this.canvas.toggleAttribute("data-coarse", true);
     this.stillAfter = setTimeout(() => {
       draw();
-      this.canvas.removeAttribute("data-coarse");
-    }, STILL_MS);
+      this.#seen();
+    }, ms);
   }
 
   // Whether anything stands elsewhere than in the last picture, or is seen from elsewhere.
@@ -388,9 +400,11 @@ export class View3D {
       this.beforeDraw?.(perMm);
       this.camera.getWorldDirection(this.uniforms.eye.value).negate();
       this.uniforms.upright.value.getNormalMatrix(this.model.group.matrix);
-      const isRough = this.model.asItMoves(this.#hasMoved());
+      const more = (this.roughUntil ?? 0) - performance.now();
+      const isRough = this.model.asItMoves(this.#hasMoved() || more > 0);
       this.renderer.render(this.scene, this.camera);
-      if (isRough) this.#onceStill(() => this.#drawWhole());
+      this.#seen();
+      if (isRough) this.#onceStill(() => this.#drawWhole(), Math.max(STILL_MS, more));
       else if (this.smoothsLater && window.devicePixelRatio >= 1) this.#onceStill(() => this.#drawSmoothed());
       this.drawn = (this.drawn ?? 0) + 1;
       this.onChange();

@@ -100,7 +100,7 @@ def plane_context(now: Current, turn_deg: float, tilt_deg: float, offset_mm: flo
         [math.sin(tilt) * math.sin(turn), -math.sin(tilt) * math.cos(turn), math.cos(tilt)]
     )
     mesh = now.inspection().printed
-    low, high = mesh.vertices.min(axis=0), mesh.vertices.max(axis=0)
+    low, high = mesh.low_mm, mesh.high_mm
     middle = (low + high) / 2
     cut = plane_section(mesh, middle + offset_mm * normal, normal)
     reach = float(np.linalg.norm(high - low)) / 2

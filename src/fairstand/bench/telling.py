@@ -100,7 +100,7 @@ def state_of(now: Current) -> dict:
         "outside": _outside(now),
         "matrix": placed.matrix.T.ravel().tolist(),
         "size_mm": placed.size_mm,
-        "top_mm": float(placed.mesh.vertices[:, 2].max()),
+        "top_mm": float(placed.mesh.high_mm[2]),
         "facets": len(placed.mesh.facets),
         "is_closed": stance.piece.facts["watertight"],
         "mesh_url": reverse("bench:mesh", **url) + source,
@@ -166,15 +166,15 @@ def _layer_of(now: Current, z_mm: float) -> int:
 
 def _own_size(now: Current) -> list[float]:
     """Extent along the piece's own axes, scaled, mm."""
-    return np.ptp(now.part.mesh.vertices, axis=0).tolist()
+    return now.part.mesh.size_mm.tolist()
 
 
 def _outside(now: Current) -> list[str]:
     """What leaves the build volume, in words; model and pillars together."""
     x, y, z = now.setup.process.build_volume_mm
-    parts = [now.placed.mesh.vertices, *(s.mesh.vertices for s in now.placed.standing)]
-    low = np.min([part.min(axis=0) for part in parts], axis=0)
-    high = np.max([part.max(axis=0) for part in parts], axis=0)
+    parts = [now.placed.mesh, *(s.mesh for s in now.placed.standing)]
+    low = np.min([part.low_mm for part in parts], axis=0)
+    high = np.max([part.high_mm for part in parts], axis=0)
     over = {
         "left": -x / 2 - low[0], "right": high[0] - x / 2, "front": -y / 2 - low[1],
         "back": high[1] - y / 2, "top": high[2] - z,

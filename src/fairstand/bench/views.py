@@ -119,6 +119,8 @@ def page(request, stance_id):
         return render(
             request, "bench/missing.html", {"piece": stance.piece, "why": str(error)}, status=410
         )
+    if now.needs_work:  # while the page loads its picture
+        _begin_slicing(request, now)
     start = {
         "state": state_of(now),
         "activities": [{"key": a.key, "label": a.label} for a in ACTIVITIES],
@@ -249,14 +251,16 @@ def patches(request, stance_id):
 @json_view
 def slice_in_background(request, stance_id):
     """Start working out the layers, or join the work that is on it already."""
-    now = now_of(request, stance_id)
-    every_part = request.GET.get("parts") == "all"
+    work = _begin_slicing(request, now_of(request, stance_id), request.GET.get("parts") == "all")
+    return JsonResponse({"work": as_dict(work)}, status=202)
+
+
+def _begin_slicing(request, now: Current, every_part: bool = False):
     own = f"{'all-' if every_part else ''}layers/{now.stance.pk}/"
-    work = begin(
+    return begin(
         request.user, f"{own}{now.key}", f"Slicing {now.stance.piece.name}", slice_stance,
         now.stance.pk, now.recipe, every_part, replaces=own,
     )  # fmt: skip
-    return JsonResponse({"work": as_dict(work)}, status=202)
 
 
 def _changed(request, change, stance_id: int, body: dict, *arguments) -> dict:

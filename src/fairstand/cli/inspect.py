@@ -92,7 +92,7 @@ def report_of(
     mesh, unit_used, process = placed.mesh, setup.frame.unit, setup.process
     threshold = setup.effective_threshold_deg
     facts = mesh_facts(mesh)
-    size = mesh.vertices.max(axis=0) - mesh.vertices.min(axis=0)
+    size = mesh.high_mm - mesh.low_mm
     h = process.layer_height_mm
     look = inspect_model(mesh, process, placed.standing, sides=sides)
     overhang = look.overhang(threshold)

@@ -58,7 +58,7 @@ def bring_in(
     opened = open_mesh(data, filename, limits(), say)
     say("Counting and measuring", 0.7)
     facts = mesh_facts(opened.mesh)
-    low, high = opened.mesh.vertices.min(axis=0), opened.mesh.vertices.max(axis=0)
+    low, high = opened.mesh.low_mm, opened.mesh.high_mm
     kind = filename.rsplit(".", 1)[-1].lower()
     say("Keeping the file", 0.9)
     sha256 = _keep(data)

@@ -10,6 +10,7 @@ from django.conf import settings
 from fairstand.library.keeping import source_colours, source_mesh
 from fairstand.memory import (
     CODE,
+    is_stored,
     kept_arrays,
     kept_object,
     known_already,
@@ -19,7 +20,7 @@ from fairstand.memory import (
 )
 from fairstand.workshop import shelf
 from printability.edits import Edit, edit_from
-from printability.errors import EditError
+from printability.errors import EditError, PrintabilityError
 from printability.findings import Ledger, find
 from printability.inspection import Inspection, inspect_model
 from printability.layers import Layers, layer_count, slice_layers
@@ -217,7 +218,7 @@ class Current:
         name = f"found/{self.key}"
 
         def make():
-            is_long = self._slicing_is_long() or self._props_are_long()
+            is_long = self._is_long
             found = stored_object(name) if is_long else None
             if found is None and progress is None and self._props_are_long():
                 raise NeedsWork
@@ -240,6 +241,18 @@ class Current:
             return look
 
         return remembered(f"inspection/{self.key}", make)
+
+    @property
+    def needs_work(self) -> bool:
+        """Whether `inspection` has to be worked out in the background first, if it can be."""
+        try:
+            return self._is_long and not is_stored(f"found/{self.key}")
+        except PrintabilityError:  # said with the findings
+            return False
+
+    @property
+    def _is_long(self) -> bool:
+        return self._slicing_is_long() or self._props_are_long()
 
     def ledger(self, threshold_deg: float) -> Ledger:
         """The findings at a threshold."""

@@ -128,7 +128,7 @@ def _other_side(now: Current, asked: dict, user) -> dict:
     if not made:
         raise EditError(f"Nothing on the other side matches {', '.join(alone)}.")
     along = np.array([plane[1][1], -plane[1][0], 0.0])
-    reach = float(np.linalg.norm(np.ptp(now.placed.mesh.vertices, axis=0))) / 2
+    reach = float(np.linalg.norm(now.placed.mesh.size_mm)) / 2
     line = [[*(plane[0] + along * t)[:2].tolist(), 0.1] for t in np.linspace(-reach, reach, 41)]
     return {
         "supports": [

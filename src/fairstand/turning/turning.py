@@ -114,7 +114,7 @@ def turned_live(stance, kind: str, parameters: dict) -> tuple[dict, np.ndarray]:
         "matrix": matrix.T.ravel().tolist(),
         "angles_deg": setup.angles_deg,
         "size_mm": now.placed.size_mm,
-        "top_mm": float(mesh.vertices[:, 2].max()),
+        "top_mm": float(mesh.high_mm[2]),
         "islands": len(islands),
         "lowest": lowest,
         "first_layer": first,

@@ -86,7 +86,7 @@ def _along_flats(mesh: Mesh) -> list[Candidate]:
     sign = np.sign(normals[:, 2] + 1e-6 * normals[:, 1] + 1e-9 * normals[:, 0])
     turned = normals * np.where(sign == 0, 1.0, sign)[:, None]
     offset = np.einsum("ij,ij->i", turned, mesh.vertices[mesh.facets[:, 0]])
-    extent = max(float(np.ptp(mesh.vertices, axis=0).max()), 1e-9)
+    extent = max(float(mesh.size_mm.max()), 1e-9)
     keys = np.column_stack([np.round(turned * 200), np.round(offset / extent * 2000)])
     _, first, group = np.unique(keys, axis=0, return_index=True, return_inverse=True)
     total = np.bincount(group.ravel(), areas)
@@ -149,7 +149,7 @@ def _levels_of_undersides(mesh: Mesh, up: np.ndarray) -> list[Candidate]:
 
 def _different(mesh: Mesh, found: list[Candidate]) -> list[Candidate]:
     """Those that cut something off, each once."""
-    extent = max(float(np.ptp(mesh.vertices, axis=0).max()), 1e-9)
+    extent = max(float(mesh.size_mm.max()), 1e-9)
     kept: list[Candidate] = []
     for one in found:
         n, d = one.plane.normal, one.plane.offset_mm
@@ -170,8 +170,8 @@ def _different(mesh: Mesh, found: list[Candidate]) -> list[Candidate]:
 def planes_that_fit(mesh: Mesh, process: Process, lift_mm: float = 0.0) -> list[Plane]:
     """The fewest even cuts across the part's axes after which every part fits the machine."""
     room = np.array(process.build_volume_mm, float) - (0, 0, lift_mm)
-    size = np.ptp(mesh.vertices, axis=0)
-    low = mesh.vertices.min(axis=0)
+    size = mesh.size_mm
+    low = mesh.low_mm
     best: list[int] | None = None
     # Which of its axes stands along which of the machine's.
     for order in ((0, 1, 2), (0, 2, 1), (1, 0, 2), (1, 2, 0), (2, 0, 1), (2, 1, 0)):

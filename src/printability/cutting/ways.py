@@ -139,7 +139,7 @@ def _tried(part, coarse, setup, finding, now, candidate, up) -> CutOut | None:
         after += [(f, np.array(seen.placed.source_place(f.center_mm))) for f in seen.problems]
     before = [(f, np.array(now.placed.source_place(f.center_mm))) for f in now.problems]
     reach = max(1.0 / float(np.abs(part.frame.factors).max()),
-                _SAME * float(np.ptp(part.own.vertices, axis=0).max()))  # fmt: skip
+                _SAME * float(part.own.size_mm.max()))  # fmt: skip
 
     def is_same(one, other) -> bool:
         return one[0].kind == other[0].kind and math.dist(one[1], other[1]) <= reach

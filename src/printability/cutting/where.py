@@ -255,7 +255,7 @@ class _Scale:
     """What badness is measured against."""
 
     def __init__(self, part: Part, uncut: dict, now: dict):
-        box = np.ptp(part.mesh.vertices, axis=0)
+        box = part.mesh.size_mm
         self.support = max(uncut["goals"]["volume"], now["goals"]["volume"], 50.0)
         self.area = max(uncut["goals"]["area"], now["goals"]["area"], 20.0)
         self.seam = 2.0 * float(box.sum())
@@ -360,14 +360,14 @@ def _seam(loops, plane: Plane, mesh: Mesh, sides) -> tuple[float, float]:
 def _along_creases(plane: Plane, mesh: Mesh, creases: np.ndarray) -> float:
     """Length of the creases that lie in a plane: there a seam shows least."""
     ends = mesh.vertices[creases]
-    within = 1e-6 * max(float(np.ptp(mesh.vertices, axis=0).max()), 1.0) + mesh.grain_mm
+    within = 1e-6 * max(float(mesh.size_mm.max()), 1.0) + mesh.grain_mm
     on = (np.abs(ends @ plane.normal - plane.offset_mm) <= within).all(axis=1)
     return float(np.linalg.norm(ends[on, 1] - ends[on, 0], axis=1).sum())
 
 
 def _are_different(a: CutProposal, b: CutProposal, mesh: Mesh) -> bool:
     """Whether two cuts are worth telling apart: by their plane, or by their numbers."""
-    extent = float(np.ptp(mesh.vertices, axis=0).max())
+    extent = float(mesh.size_mm.max())
     n, m = np.array(a.normal), np.array(b.normal)
     cos = float(n @ m)
     if abs(cos) > math.cos(math.radians(15.0)):

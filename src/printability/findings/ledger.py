@@ -110,7 +110,7 @@ def _with_notes_of_maker(
     """
     if not placed.accepted:
         return found, []
-    near = max(1.0, float(np.linalg.norm(np.ptp(placed.mesh.vertices, axis=0))) / 50)
+    near = max(1.0, float(np.linalg.norm(placed.mesh.size_mm)) / 50)
     whole = {key for key, kind in KINDS.items() if kind.about == "whole"}
     out, gone = list(found), []
     for accepted in placed.accepted:

@@ -12,12 +12,12 @@ def off_plate(case: Case) -> Iterator[Finding]:
     """Model and pillars outside the build volume."""
     room = np.array(case.look.process.build_volume_mm)
     least, most = np.array([-room[0] / 2, -room[1] / 2, 0.0]), room * (0.5, 0.5, 1.0)
-    vertices = case.look.printed.vertices
-    low, high = vertices.min(axis=0), vertices.max(axis=0)
+    low, high = case.look.printed.low_mm, case.look.printed.high_mm
     out = np.maximum(least - low, high - most)
     if out.max() <= 1e-6:
         return
     named = ", ".join(f"{v:.1f} mm along {a}" for v, a in zip(out, "XYZ", strict=True) if v > 1e-6)
+    vertices = case.look.printed.vertices
     far = vertices[np.argmax(np.maximum(least - vertices, vertices - most).max(axis=1))]
     yield Finding(
         id="off_plate-1", kind="off_plate", severity=Severity.WILL_FAIL, title="Off the plate",

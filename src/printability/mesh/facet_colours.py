@@ -109,7 +109,7 @@ def carried_to(mesh: Mesh, points: np.ndarray, facets: np.ndarray, colours: Face
     if len(facets) == len(mesh.facets):
         middle = points[facets].mean(axis=1)
         own = mesh.vertices[mesh.facets].mean(axis=1)
-        scale = np.ptp(mesh.vertices, axis=0).max()
+        scale = mesh.size_mm.max()
         if np.abs(middle - own).max() <= 1e-9 * scale:
             return colours
     nearest = cKDTree(points[facets].mean(axis=1)).query(

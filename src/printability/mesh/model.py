@@ -63,13 +63,32 @@ class Mesh:
         """What a line meets; see `FacetIndex`."""
         return FacetIndex(self.vertices, self.facets)
 
-    @cached_property
+    @property
+    def low_mm(self) -> np.ndarray:
+        """(3,) float: low corner of the box around it."""
+        return np.array(self._ends)[:, 0]
+
+    @property
+    def high_mm(self) -> np.ndarray:
+        """(3,) float: high corner of the box around it."""
+        return np.array(self._ends)[:, 1]
+
+    @property
+    def size_mm(self) -> np.ndarray:
+        """(3,) float: extents along the axes."""
+        return self.high_mm - self.low_mm
+
+    @property
     def reach_mm(self) -> tuple[float, float]:
         """Its greatest extent along an axis, and how far from the origin it comes along one."""
         if not len(self.vertices):
             return 0.0, 0.0
-        ends = [(float(c.min()), float(c.max())) for c in self.vertices.T]  # quick axis by axis
-        return max(b - a for a, b in ends), max(max(-a, b) for a, b in ends)
+        return max(b - a for a, b in self._ends), max(max(-a, b) for a, b in self._ends)
+
+    @cached_property
+    def _ends(self) -> list[tuple[float, float]]:
+        """Lowest and highest place along each axis; NumPy is slow on columns of three at once."""
+        return [(float(column.min()), float(column.max())) for column in self.vertices.T]
 
     @cached_property
     def digest(self) -> str:

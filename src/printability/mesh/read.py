@@ -125,7 +125,7 @@ def open_mesh(
         raise MeshFileError("The file has coordinates beyond any machine (over 1e9 units).")
     say("Joining vertices and checking facets", 0.4)
     mesh, repairs = repaired(points, facets.astype(np.int32))
-    if not len(mesh.facets) or not np.ptp(mesh.vertices, axis=0).any():
+    if not len(mesh.facets) or not mesh.size_mm.any():
         raise MeshFileError("None of the file's facets has any area, so there is nothing to print.")
     grain = float(np.spacing(np.float32(np.abs(mesh.vertices).max())))
     colours = few(rgb, names) if rgb is not None and len(rgb) == len(facets) else None

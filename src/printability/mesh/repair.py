@@ -107,7 +107,7 @@ def _hairlines_closed(mesh, repairs):
             [mesh.facets[edges // 3, edges % 3], mesh.facets[edges // 3, (edges % 3 + 1) % 3]]
         )
     )
-    diagonal = np.linalg.norm(np.ptp(mesh.vertices, axis=0))
+    diagonal = np.linalg.norm(mesh.size_mm)
     pairs = cKDTree(mesh.vertices[ends]).query_pairs(HAIRLINE * diagonal, output_type="ndarray")
     if not len(pairs):
         return mesh

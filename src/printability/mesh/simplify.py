@@ -28,7 +28,7 @@ def coarser(mesh: Mesh, facets: int) -> Mesh:
     import fast_simplification  # only where it is needed: it takes a while to load
 
     # The library thinks in single precision: far from the origin digits would be lost.
-    middle = (mesh.vertices.min(axis=0) + mesh.vertices.max(axis=0)) / 2
+    middle = (mesh.low_mm + mesh.high_mm) / 2
     points = np.ascontiguousarray(mesh.vertices - middle, np.float32)
     corners = np.ascontiguousarray(mesh.facets, np.int32)
     whole = _volume_and_area(points, corners)

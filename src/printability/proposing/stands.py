@@ -110,7 +110,7 @@ class Stands:
 
     def _is_on_plate(self, fitted: Fitted) -> bool:
         x, y, _ = self.process.build_volume_mm
-        low, high = fitted.mesh.vertices.min(axis=0), fitted.mesh.vertices.max(axis=0)
+        low, high = fitted.mesh.low_mm, fitted.mesh.high_mm
         return low[0] >= -x / 2 and high[0] <= x / 2 and low[1] >= -y / 2 and high[1] <= y / 2
 
     def _strut(self, key: str, anchor, weight: str, spot: Spot) -> Fitted | None:

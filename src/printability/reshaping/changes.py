@@ -87,12 +87,12 @@ class Ground:
     @cached_property
     def lowest(self) -> float:
         """Height of its lowest place, mm."""
-        return float(self.mesh.vertices[:, 2].min())
+        return float(self.mesh.low_mm[2])
 
     @cached_property
     def size_mm(self) -> float:
         """Greatest extent."""
-        return float(np.ptp(self.mesh.vertices, axis=0).max())
+        return float(self.mesh.size_mm.max())
 
     def facet_of(self, place: Anchor) -> int:
         """The facet that a place is on; -1 where the surface is not there any more."""

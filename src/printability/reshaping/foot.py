@@ -41,7 +41,7 @@ def low_points(mesh: Mesh) -> np.ndarray:
         raise EditError("It has no three points to stand on.") from None
     corners = mesh.vertices[hull.simplices]
     short = np.linalg.norm(corners - np.roll(corners, 1, axis=1), axis=2).min(axis=1)
-    size = float(np.ptp(mesh.vertices, axis=0).max())
+    size = float(mesh.size_mm.max())
     tilt = np.degrees(np.arccos(np.clip(-hull.equations[:, 2], -1, 1)))
     wide = np.flatnonzero((short >= _APART * size) & (tilt <= _TURNED_DEG))
     if not len(wide):
@@ -161,7 +161,7 @@ def sink_for_area(ground: Ground, area_mm2: float) -> float:
         If it never has.
     """
     low = ground.lowest
-    top = float(ground.mesh.vertices[:, 2].max())
+    top = float(ground.mesh.high_mm[2])
 
     def area(sink: float) -> float:
         return sum(one.slice(low + sink).area() for one in ground.tracked.solids)
@@ -191,7 +191,7 @@ def flatten(ground: Ground, places, size: dict) -> Worked:
     if sink <= 0:
         raise EditError("Sunk by nothing, nothing is cut.")
     level = ground.lowest + sink
-    if level >= ground.mesh.vertices[:, 2].max():
+    if level >= ground.mesh.high_mm[2]:
         raise EditError("That would cut all of it away.")
     take = [_below(ground, level)]
     if ground.is_sketch:
@@ -206,7 +206,7 @@ def flatten(ground: Ground, places, size: dict) -> Worked:
 
 
 def _below(ground: Ground, level: float) -> manifold3d.Manifold:
-    low, high = ground.mesh.vertices.min(axis=0) - 1.0, ground.mesh.vertices.max(axis=0) + 1.0
+    low, high = ground.mesh.low_mm - 1.0, ground.mesh.high_mm + 1.0
     box = manifold3d.Manifold.cube((high[0] - low[0], high[1] - low[1], level - low[2]))
     return box.translate(tuple(float(v) for v in low))
 

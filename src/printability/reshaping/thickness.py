@@ -90,7 +90,7 @@ def _has_many_thin(part: Part, size: dict) -> bool:
 
 def _has_many_cells(part: Part, size: dict) -> bool:
     wall = float(size.get("wall_mm", 2.0))
-    return float(np.ptp(part.mesh.vertices, axis=0).prod()) > _FEW_CELLS * (wall / 2) ** 3
+    return float(part.mesh.size_mm.prod()) > _FEW_CELLS * (wall / 2) ** 3
 
 
 @registered_change(

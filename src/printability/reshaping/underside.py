@@ -310,7 +310,7 @@ def underside_at(
         Whether with the steeper undersides by which it goes on downwards, walls not counted.
     """
     flat = flat_undersides(mesh, threshold_deg)
-    lowest = float(mesh.vertices[:, 2].min())
+    lowest = float(mesh.low_mm[2])
     on_plate = mesh.vertices[mesh.facets, 2].max(axis=1) <= lowest + 1e-6
     flat &= ~on_plate
     if not flat[facet]:

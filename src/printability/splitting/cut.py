@@ -161,7 +161,7 @@ def halves_of(part: Part, cut: Cut) -> Halves | None:
     d, k = plane.offset_mm, cut.kerf_mm / 2
     if not len(part.mesh.vertices):
         return None
-    extent = float(np.ptp(part.mesh.vertices, axis=0).max())
+    extent = float(part.mesh.size_mm.max())
     far = float(np.abs(part.mesh.vertices).max())
     within = _ON_PLANE * extent + 1e-9 * far + part.mesh.grain_mm
     found = tracked(part, plane.axes, (d - k, d + k) if k else (d,), within)
@@ -252,7 +252,7 @@ def dovetail_solid(dovetail: Dovetail, reach_mm: float, grown_mm: float, low: fl
 
 def _dovetailed(part, cut, halves, a, b):
     tail, k = cut.dovetail, cut.kerf_mm / 2
-    extent = float(np.linalg.norm(np.ptp(part.mesh.vertices, axis=0)))
+    extent = float(np.linalg.norm(part.mesh.size_mm))
     ridge = dovetail_solid(tail, extent, 0.0, -(ROOT_MM + 2 * k))
     groove = dovetail_solid(tail, extent, tail.clearance_mm, -(ROOT_MM + 2 * k))
     place = [placed_joint(part, halves.plane, tail, one.translate((0, 0, k)))

@@ -165,7 +165,7 @@ def _foot_outside(part, halves, cut, joint, side) -> float:
 def _tail_outside(part, halves, cut, wall_mm) -> str:
     """Where a dovetail's groove breaks through: it may only leave the part along its slide."""
     tail, k = cut.dovetail, cut.kerf_mm / 2
-    extent = float(np.linalg.norm(np.ptp(part.mesh.vertices, axis=0)))
+    extent = float(np.linalg.norm(part.mesh.size_mm))
     room = dovetail_solid(tail, extent, tail.clearance_mm + wall_mm, 0.0)
     room = placed_joint(part, halves.plane, tail, room.translate((0, 0, k)))
     room = room.trim_by_plane((0, 0, 1), halves.plane.offset_mm + k)

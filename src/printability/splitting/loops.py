@@ -54,7 +54,7 @@ def crease_loops(mesh: Mesh, crease_deg: float = 30.0) -> list[CreaseLoop]:
         around.setdefault(b, []).append(a)
     chains = _alone(around)
     done = {v for chain in chains for v in chain}
-    grain = 1e-6 * float(np.ptp(mesh.vertices, axis=0).max()) + mesh.grain_mm
+    grain = 1e-6 * float(mesh.size_mm.max()) + mesh.grain_mm
     chains += _where_they_meet(around, mesh.vertices, done, grain)
     loops = [mesh.vertices[chain] for chain in chains if len(chain) >= _LEAST_CORNERS]
     loops.sort(key=lambda one: -_length(one))

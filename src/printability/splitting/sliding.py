@@ -54,7 +54,7 @@ def slide_of(part: Part, cut: Cut, halves: Halves) -> Slide:
     if tail is not None:
         turn = np.radians(tail.turn_deg)
         own = np.array([-np.sin(turn), np.cos(turn), 0.0])
-        reach = float(np.linalg.norm(np.ptp(part.mesh.vertices, axis=0)))
+        reach = float(np.linalg.norm(part.mesh.size_mm))
     else:
         own = np.array([0.0, 0.0, 1.0])
         deep = [j.depth_a_mm + j.depth_b_mm for j in cut.joints]

@@ -110,7 +110,7 @@ def aligned(one: Mesh, other: Mesh) -> Alignment | None:
     there, there_facing = _spread(other, _DENSE)
     tree = cKDTree(there)
     (c1, a1, m1), (c2, a2, m2) = _frame_of(one), _frame_of(other)
-    size = float(np.linalg.norm(np.ptp(other.vertices, axis=0)))
+    size = float(np.linalg.norm(other.size_mm))
     ratio = math.sqrt(float(m2.sum() / m1.sum()))
     starts = [(np.eye(3), 1.0, np.zeros(3))]
     for scale in (1.0, ratio):
@@ -256,7 +256,7 @@ def carry(
         if way is None:
             raise EditError("The two pieces are not alike: no turn lays one on the other.")
         onto = _to_plate(there) @ way.matrix @ np.linalg.inv(_to_plate(here))
-    size = float(np.linalg.norm(np.ptp(there.mesh.vertices, axis=0)))
+    size = float(np.linalg.norm(there.mesh.size_mm))
     normals = facet_normals(there.mesh)
     turned = np.linalg.inv(onto[:3, :3]).T  # normals go by the inverse transposed
     fits = fit_all(here, supports)

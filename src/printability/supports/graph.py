@@ -170,7 +170,7 @@ class Fitted:
             return self.contacts[0].at_mm
         if not self.members:
             return (0.0, 0.0, 0.0)
-        low, high = self.mesh.vertices.min(axis=0), self.mesh.vertices.max(axis=0)
+        low, high = self.mesh.low_mm, self.mesh.high_mm
         return tuple(float(v) for v in (low + high) / 2)
 
     @cached_property

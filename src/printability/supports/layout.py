@@ -237,7 +237,7 @@ def planes_of_symmetry(mesh: Mesh) -> list[tuple[np.ndarray, np.ndarray]]:
     _, axes = np.linalg.eigh(spread)
     turns = [math.atan2(axes[1, k], axes[0, k]) for k in range(2)]
     turns += [math.radians(15 * k) for k in range(12)]
-    size = float(np.linalg.norm(np.ptp(mesh.vertices, axis=0)))
+    size = float(np.linalg.norm(mesh.size_mm))
     # Evenly by area, the same every time.
     ends = np.cumsum(area)
     picks = np.searchsorted(ends, (np.arange(_SAMPLES) + 0.5) / _SAMPLES * ends[-1])
@@ -270,6 +270,6 @@ def mirrored_place(
     facing = _normal(world.mesh, at.facet)
     target = place - 2 * ((place - centre) @ normal) * normal
     facing = facing - 2 * (facing @ normal) * normal
-    reach = 5 * _OFF * float(np.linalg.norm(np.ptp(world.mesh.vertices, axis=0)))
+    reach = 5 * _OFF * float(np.linalg.norm(world.mesh.size_mm))
     facet, _ = nearest_facing(world.mesh.index, target, facing, 0.8, max(reach, 0.05))
     return anchor_on(world, facet, target) if facet >= 0 else None

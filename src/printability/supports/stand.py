@@ -168,9 +168,9 @@ def fit_stand(world: World, support: Support, on: tuple[Fitted, ...] = ()) -> Fi
     contacts, notes = _contacts(world, solid), []
     if not contacts:
         notes.append("It does not touch the model.")
-    if float(mesh.vertices[:, 2].min()) > 1e-6:
+    if float(mesh.low_mm[2]) > 1e-6:
         notes.append("It does not stand on the plate.")
-    (cx, cy, _), top = mesh.vertices.mean(axis=0), float(mesh.vertices[:, 2].max())
+    (cx, cy, _), top = mesh.vertices.mean(axis=0), float(mesh.high_mm[2])
     spine = ((float(cx), float(cy), top), (float(cx), float(cy), 0.0))
     return Fitted(
         support, Fit.STANDS, " ".join(notes), contacts, (Solid(mesh),), None, spine,

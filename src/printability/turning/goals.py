@@ -70,7 +70,7 @@ def goals_of(look: Inspection, threshold_deg: float) -> dict[str, float]:
         "area": look.overhang(threshold_deg).area_mm2,
         "volume": cost.grid_support_mm3,
         "islands": look.island_weight,
-        "height": float(look.mesh.vertices[:, 2].max()),
+        "height": float(look.mesh.high_mm[2]),
         "peak": look.peak.area_mm2 if look.peak else 0.0,
         "growth": look.worst_grip,
         "start": look.start_mm,

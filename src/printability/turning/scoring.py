@@ -64,7 +64,7 @@ class Scorer:
         columns: int = COLUMNS,
     ):
         self.columns = columns
-        layer_count(float(np.linalg.norm(np.ptp(shape.vertices, axis=0))), process.layer_height_mm)
+        layer_count(float(np.linalg.norm(shape.size_mm)), process.layer_height_mm)
         self.shape = shape
         self.process = process
         self.threshold_deg = threshold_deg
@@ -104,7 +104,7 @@ class Scorer:
     @cached_property
     def _origin(self) -> np.ndarray:
         """The model's middle: far from it digits would be lost."""
-        return (self.shape.vertices.min(axis=0) + self.shape.vertices.max(axis=0)) / 2
+        return (self.shape.low_mm + self.shape.high_mm) / 2
 
     def _near(self, points: np.ndarray) -> np.ndarray:
         return np.ascontiguousarray(points - self._origin)

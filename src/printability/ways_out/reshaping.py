@@ -179,7 +179,7 @@ def _tries(part: Part, setup: Setup, finding: Finding, now: Predicted, cure: str
             yield change, (), size | {"corners_mm": radius * WITHIN_MM / math.radians(SHARP_DEG)}
     elif change == "flatten":
         low = finding.z_mm + setup.process.layer_height_mm if finding.kind == "island" else 0.0
-        top = float(now.placed.mesh.vertices[:, 2].max())
+        top = float(now.placed.mesh.high_mm[2])
         if low > 0.15 * top:
             return
         for sink in (low,) if low else _SINKS_MM:
