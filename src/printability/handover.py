@@ -17,6 +17,7 @@ from .mesh import (
     mesh_facts,
     mesh_of,
     open_mesh,
+    pieces_of,
     threemf,
 )
 from .parts import PLUG
@@ -139,8 +140,8 @@ def _apart(
     model, held = found.solids, []
     for one in off:
         held += [left for solid in model if not (left := solid ^ one).is_empty()]
-        model = [rest for solid in model for rest in cut_whole(solid, one).decompose()]
-        model = [rest for rest in model if abs(rest.volume()) > _FILM_MM3]
+        model = [rest for solid in model for rest in pieces_of(cut_whole(solid, one))]
+        model = [rest for rest in model if rest.volume() > _FILM_MM3]
     if not held or not model:
         return [whole]
     mesh, facet = found.back(model)

@@ -84,6 +84,33 @@ def test_parts_and_kerf_make_up_the_whole_at_any_plane(draws, bunny):
                 assert beyond.min() >= kerf / 2 - 1e-7
 
 
+@pytest.mark.parametrize("loose", ["stay", "apart"])
+def test_rooms_stay_empty_on_the_side_where_they_are(draws, loose):
+    """A block with closed rooms, some of which hold a block with a room of its own."""
+    for _ in range(about(6)):
+        shells, clear = [box(60, 20, 20)], 60 * 20 * 20.0
+        for x in (3.0, 23.0, 43.0):
+            for size, inset, sign in ((14, 0, -1), (8, 3, 1), (4, 5, -1)):
+                shell = box(size, size, size, np.array([x, 3, 3]) + inset)
+                if sign < 0:
+                    shell.invert()
+                shells.append(shell)
+                clear += sign * size**3
+                if draws.random() < 0.4:
+                    break
+        turn = trimesh.transformations.random_rotation_matrix(draws.random(3))
+        mesh = together(*(shell.apply_transform(turn) for shell in shells))
+        assert volume_mm3(mesh) == pytest.approx(clear)
+        # Somewhere between two rooms, or through one of them.
+        point = turn[:3, :3] @ [draws.choice([20.0, 30.0, 40.0, draws.uniform(2, 58)]), 10, 10]
+        point[2] -= min(shell.vertices[:, 2].min() for shell in shells)
+        normal = turn[:3, 0] + draws.choice([0, 0.1]) * unit(draws)
+        parts = cut_at(normal, point, loose=loose).applied((whole(mesh),))
+        assert len(parts) >= 2
+        assert sum(volume_mm3(part.mesh) for part in parts) == pytest.approx(clear, rel=1e-9)
+        assert all(volume_mm3(part.mesh) > 0 for part in parts)
+
+
 def test_sections_by_formula(draws):
     ball = ours(trimesh.creation.icosphere(5, 10.0))
     centre = (ball.vertices.min(axis=0) + ball.vertices.max(axis=0)) / 2

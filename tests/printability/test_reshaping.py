@@ -18,7 +18,15 @@ from printability.edits import edit_from
 from printability.errors import Cancelled, EditError
 from printability.findings import Severity
 from printability.handover import in_place, part_named, threemf_of
-from printability.mesh import Mesh, as_solid, facet_areas, facet_normals, mesh_of, volume_mm3
+from printability.mesh import (
+    Mesh,
+    as_solid,
+    facet_areas,
+    facet_normals,
+    mesh_of,
+    side_by_side,
+    volume_mm3,
+)
 from printability.parts import WHOLE, Frame, Part, anchor_at
 from printability.reshaping import (
     CHANGES,
@@ -813,6 +821,33 @@ def test_a_hollow_piece_keeps_its_wall_and_drains(draws):
     assert drained.part.mesh.body_of_facet.max() == 0
     with pytest.raises(EditError, match="Nowhere is there room"):
         made(ours(box(3, 3, 30)), "hollow", wall_mm=2.0)
+
+
+def ball_with_room(radius, room, fine=3) -> Mesh:
+    inner = trimesh.creation.icosphere(subdivisions=fine, radius=room)
+    inner.invert()
+    outer = trimesh.creation.icosphere(subdivisions=fine, radius=radius)
+    return ours(trimesh.util.concatenate([outer, inner]))
+
+
+def test_closed_rooms_are_kept_by_changes_of_shape(draws):
+    thin = ball_with_room(10.0, 10.0 - float(draws.uniform(0.3, 0.7)), 2)
+    thick = made(thin, "thicken", least_mm=1.0).part.mesh
+    ideal = 4 / 3 * math.pi * (10**3 - 9**3)
+    assert 0.8 * ideal < volume_mm3(thick) < 1.9 * ideal
+    # A room around a room: what stands in it and the wall between them stay.
+    room = float(draws.uniform(4, 5))
+    found = made(ball_with_room(16.0, room), "hollow", wall_mm=2.0, drain_mm=0.0)
+    ideal = 4 / 3 * math.pi * (14**3 - (room + 2) ** 3)
+    assert 0.7 * ideal < found.taken_mm3 < 1.01 * ideal
+    assert volume_mm3(found.part.mesh) > 4 / 3 * math.pi * ((room + 1.9) ** 3 - room**3)
+    # Films and what hangs on nothing are left out, rooms are not.
+    solid = as_solid(ball_with_room(8.0, float(draws.uniform(2, 4))))
+    film = as_solid(ours(box(1e-3, 1e-3, 1e-3)).moved(ours(box(1e-3, 1e-3, 1e-3)).vertices + 30))
+    both = side_by_side([solid, film])
+    assert both.volume() > solid.volume()
+    assert step_module._without_films(both).volume() == pytest.approx(solid.volume(), rel=1e-12)
+    assert step_module._without_loose(both, [solid]).volume() == pytest.approx(solid.volume())
 
 
 def test_the_wall_of_a_hollow_open_mesh_is_no_thinner_than_asked(draws, bunny):

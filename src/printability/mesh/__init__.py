@@ -17,7 +17,7 @@ from .model import (
 from .read import FORMATS, Opened, ReadLimits, check_size, in_mm, open_mesh
 from .repair import Repair, repaired
 from .simplify import coarser
-from .solids import as_solid, bodies_apart, mesh_of, union_of_bodies
+from .solids import as_solid, bodies_apart, mesh_of, pieces_of, side_by_side, union_of_bodies
 from .spreading import facets_by_area, spread_in
 from .threemf import Part
 from .transforms import angles_of_rotation, rotation_about_axes, rotation_taking_down
@@ -58,11 +58,13 @@ __all__ = [
     "mesh_of",
     "name_of",
     "open_mesh",
+    "pieces_of",
     "repaired",
     "rgb_of",
     "rotation_about_axes",
     "rotation_taking_down",
     "same_and_mirrored",
+    "side_by_side",
     "spread_in",
     "union_of_bodies",
     "unit_doubt",

@@ -9,7 +9,7 @@ from .model import Mesh
 
 __all__ = [
     "as_solid", "bodies_apart", "bodies_of", "body_boxes", "facets_of_bodies", "mesh_of",
-    "union_of_bodies",
+    "pieces_of", "side_by_side", "union_of_bodies",
 ]  # fmt: skip
 
 
@@ -68,36 +68,88 @@ def bodies_apart(mesh: Mesh) -> list[Mesh]:
 def facets_of_bodies(mesh: Mesh) -> list[np.ndarray]:
     """Facets of each body with the cavities inside it, see `bodies_apart`."""
     order, ends = bodies_of(mesh)
-    count = len(ends) - 1
-    if count <= 1:
-        return [order]
-    volume = _kernels.signed_volumes(mesh.vertices, mesh.facets, mesh.body_of_facet, count)
-    home = np.arange(count)
-    cavities = np.flatnonzero(volume < 0)
-    if len(cavities):
-        low, high = body_boxes(mesh)
-        outer = np.flatnonzero(volume > 0)
-        for c in cavities:
-            around = outer[
-                (low[outer] <= low[c]).all(axis=1) & (high[outer] >= high[c]).all(axis=1)
-            ]
-            if len(around) == 1:
-                home[c] = around[0]
-                continue
-            x, y, z = mesh.vertices[mesh.facets[order[ends[c]]]].mean(axis=0)
-            for b in around[np.argsort(volume[around], kind="stable")]:
-                own = np.zeros(len(mesh.facets), np.bool_)
-                own[order[ends[b] : ends[b + 1]]] = True
-                _, facing, _ = _kernels.crossings_above(
-                    mesh.vertices, mesh.facets, own, float(x), float(y), float(z)
-                )
-                if facing.sum() != 0:
-                    home[c] = b
-                    break
     members: dict[int, list[np.ndarray]] = {}
-    for b in range(count):
-        members.setdefault(int(home[b]), []).append(order[ends[b] : ends[b + 1]])
-    return [np.concatenate(own) for own in members.values()]
+    for b, home in enumerate(_homes(mesh, order, ends).tolist()):
+        members.setdefault(home, []).append(order[ends[b] : ends[b + 1]])
+    return [np.concatenate(own) for own in members.values()] or [order]
+
+
+def pieces_of(solid: manifold3d.Manifold) -> list[manifold3d.Manifold]:
+    """The bodies that a solid falls into, each with the cavities inside it, as `bodies_apart`."""
+    shells = solid.decompose()
+    if all(shell.volume() > 0 for shell in shells):
+        return shells
+    surfaces = [mesh_of(shell) for shell in shells]
+    first = np.cumsum([0, *(len(one.vertices) for one in surfaces)])
+    mesh = Mesh(
+        np.concatenate([one.vertices for one in surfaces]),
+        np.concatenate([one.facets + at for one, at in zip(surfaces, first, strict=False)]),
+    )
+    home = _homes(mesh, *bodies_of(mesh))
+    of_shell = mesh.body_of_facet[np.cumsum([0, *(len(one.facets) for one in surfaces[:-1])])]
+    members: dict[int, list[manifold3d.Manifold]] = {}
+    for shell, body in zip(shells, of_shell.tolist(), strict=True):
+        members.setdefault(int(home[body]), []).append(shell)
+    return [side_by_side(own) for own in members.values()]
+
+
+def side_by_side(shells: list[manifold3d.Manifold]) -> manifold3d.Manifold:
+    """Shells that touch nowhere as one solid, those turned inwards as cavities.
+
+    The library's own way back from its pieces is a union, in which cavities are filled.
+    """
+    if len(shells) == 1:
+        return shells[0]
+    places, facets, ends, names, faces = [], [], [np.zeros(1, np.uint64)], [], []
+    corners = count = 0
+    for shell in shells:
+        out = shell.to_mesh64()
+        places.append(np.asarray(out.vert_properties)[:, :3])
+        facets.append(np.asarray(out.tri_verts) + np.uint64(corners))
+        faces.append(np.asarray(out.face_id, np.uint64))
+        # A piece of something that was made of very many says the names of all of them.
+        end = np.asarray(out.run_index, np.int64)
+        is_there = np.diff(end) > 0
+        ends.append((end[1:][is_there] + 3 * count).astype(np.uint64))
+        names.append(np.asarray(out.run_original_id)[is_there])
+        corners, count = corners + len(places[-1]), count + len(facets[-1])
+    return manifold3d.Manifold(
+        manifold3d.Mesh64(
+            np.concatenate(places), np.concatenate(facets),
+            run_index=np.concatenate(ends), run_original_id=np.concatenate(names),
+            face_id=np.concatenate(faces),
+        )
+    )  # fmt: skip
+
+
+def _homes(mesh: Mesh, order: np.ndarray, ends: np.ndarray) -> np.ndarray:
+    """For every body the one that it belongs to: itself, or the one that a cavity is in."""
+    count = len(ends) - 1
+    home = np.arange(count)
+    if count <= 1:
+        return home
+    volume = _kernels.signed_volumes(mesh.vertices, mesh.facets, mesh.body_of_facet, count)
+    cavities = np.flatnonzero(volume < 0)
+    if not len(cavities):
+        return home
+    low, high = body_boxes(mesh)
+    outer = np.flatnonzero(volume > 0)
+    for c in cavities:
+        around = outer[(low[outer] <= low[c]).all(axis=1) & (high[outer] >= high[c]).all(axis=1)]
+        if len(around) == 1:
+            home[c] = around[0]
+            continue
+        x, y, z = mesh.vertices[mesh.facets[order[ends[c]]]].mean(axis=0)
+        for b in around[np.argsort(volume[around], kind="stable")]:
+            own = np.zeros(len(mesh.facets), np.bool_)
+            own[order[ends[b] : ends[b + 1]]] = True
+            _, facing, _ = _kernels.crossings_above(
+                mesh.vertices, mesh.facets, own, float(x), float(y), float(z)
+            )
+            if facing.sum() != 0:
+                home[c] = b
+                break
+    return home
 
 
 def union_of_bodies(mesh: Mesh) -> Mesh | None:

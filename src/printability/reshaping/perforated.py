@@ -4,7 +4,7 @@ import manifold3d
 import numpy as np
 
 from ..errors import EditError
-from ..mesh import facet_boxes, facet_normals
+from ..mesh import facet_boxes, facet_normals, pieces_of
 from .changes import Ground
 from .watching import going_on
 
@@ -65,7 +65,7 @@ def breaking_off(
     if not bars or apart.is_empty():
         raise EditError("Nothing would hold it between the gaps; choose smaller ones.")
     crossing = manifold3d.Manifold.batch_boolean(bars, manifold3d.OpType.Add) ^ solid
-    pieces = (apart + crossing).decompose()
+    pieces = pieces_of(apart + crossing)
 
     # A piece must hang on the part; one between two gaps that no point meets would fall.
     def meets(one, others) -> bool:

@@ -7,7 +7,7 @@ import manifold3d
 import numpy as np
 
 from ..errors import EditError
-from ..mesh import first_hits
+from ..mesh import first_hits, pieces_of
 from . import _kernels
 from .changes import Dimension, Ground, Worked, registered_change
 from .deep import deep_enough
@@ -77,7 +77,7 @@ def gusset(ground: Ground, places, size: dict) -> Worked:
     if ground.is_sketch:
         return Worked(add=add)
     ribs = manifold3d.Manifold.batch_boolean(add, manifold3d.OpType.Add)
-    return Worked(add=ribs.decompose(), said=tuple(said))
+    return Worked(add=pieces_of(ribs), said=tuple(said))
 
 
 def _ends(under: Underside, thick: float) -> np.ndarray:

@@ -12,7 +12,7 @@ import manifold3d
 import numpy as np
 
 from ..errors import Cancelled, EditError
-from ..mesh import Mesh, facet_areas, facet_normals, joined, mesh_of
+from ..mesh import Mesh, facet_areas, facet_normals, joined, mesh_of, side_by_side
 from ..mesh.nearest import nearest_facing
 from ..parts import Anchor, Part, Step, is_of
 from ..parts.part import PLUG, digest_of, letters_in_turn
@@ -407,7 +407,7 @@ def _without_loose(whole: manifold3d.Manifold, own: list[manifold3d.Manifold]):
         return any((piece ^ s).volume() > 1e-6 * piece.volume() for s in own)
 
     kept = [one for one in pieces if is_kept(one)]
-    return manifold3d.Manifold.compose(kept) if 0 < len(kept) < len(pieces) else whole
+    return side_by_side(kept) if 0 < len(kept) < len(pieces) else whole
 
 
 def _without_films(solid: manifold3d.Manifold) -> manifold3d.Manifold:
@@ -415,7 +415,7 @@ def _without_films(solid: manifold3d.Manifold) -> manifold3d.Manifold:
     pieces = solid.decompose()
     least = 1e-7 * abs(solid.volume())
     kept = [piece for piece in pieces if abs(piece.volume()) > least]
-    return manifold3d.Manifold.compose(kept) if 0 < len(kept) < len(pieces) else solid
+    return side_by_side(kept) if 0 < len(kept) < len(pieces) else solid
 
 
 def touches_show(part: Part, after: Part, strokes) -> bool:

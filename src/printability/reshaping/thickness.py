@@ -11,7 +11,7 @@ import shapely
 
 from ..errors import EditError
 from ..layers import THREADS
-from ..mesh import Mesh, as_solid, facet_normals, mesh_of
+from ..mesh import Mesh, as_solid, facet_normals, mesh_of, pieces_of
 from ..parts import Part
 from . import _kernels, _net_kernels
 from .changes import Dimension, Ground, Worked, less, registered_change
@@ -149,11 +149,11 @@ def thicken(ground: Ground, places, size: dict) -> Worked:
         [grown, *ground.tracked.solids], manifold3d.OpType.Add
     )
     said = [f"{len(facets):,} facets were thinner than {least:g} mm."]
-    if len(whole.decompose()) < len(ground.tracked.solids):
+    if len(pieces_of(whole)) < len(ground.tracked.solids):
         said.append("It joins bodies that were apart.")
     elif whole.genus() != before:
         said.append("It closes or opens a gap: look at it before you take it.")
-    return Worked(add=[one for one in grown.decompose() if one.volume() > 0], said=tuple(said))
+    return Worked(add=[one for one in pieces_of(grown) if one.volume() > 0], said=tuple(said))
 
 
 def _connected(mesh, facets: np.ndarray, start: int) -> np.ndarray:
@@ -199,7 +199,7 @@ def hollow(ground: Ground, places, size: dict) -> Worked:
     wall = size["wall_mm"]
     found = [_room(solid, wall, ground.is_sketch) for solid in ground.tracked.solids]
     rooms = [room for room in found if room is not None]
-    rooms = [one for room in rooms for one in room.decompose()]
+    rooms = [one for room in rooms for one in pieces_of(room)]
     rooms = [one for one in rooms if one.volume() > (2 * wall) ** 3]
     if not rooms:
         raise EditError(f"Nowhere is there room inside walls of {wall:g} mm.")
@@ -232,7 +232,7 @@ def _plug_mm(size: dict, hole: str) -> float:
 
 def _plugs(narrower, walls, said: list[str]) -> list[manifold3d.Manifold]:
     """What narrower holes would take from the walls: a plug ends where the surface does."""
-    found = [body for hole in narrower for wall in walls for body in (hole ^ wall).decompose()]
+    found = [body for hole in narrower for wall in walls for body in pieces_of(hole ^ wall)]
     # A shaving where a hole grazes something else closes nothing.
     most = max((one.volume() for one in found), default=0.0)
     found = [one for one in found if one.volume() > _SHAVING * most]

@@ -6,6 +6,7 @@ from dataclasses import dataclass, fields, replace
 import manifold3d
 import numpy as np
 
+from ..mesh import pieces_of
 from ..parts import Part, Step, is_of
 from ..parts.part import digest_of, letters_in_turn
 from .joints import ROOT_MM, Joint, hole_of, pin_of
@@ -176,8 +177,8 @@ def halves_of(part: Part, cut: Cut) -> Halves | None:
             above, below = solid.split_by_plane((0, 0, 1), d)
         # What is decided by rounding alone is no body.
         least = 1e-12 * max(solid.volume(), 0.0)
-        a += [one for one in above.decompose() if one.volume() > least]
-        b += [one for one in below.decompose() if one.volume() > least]
+        a += [one for one in pieces_of(above) if one.volume() > least]
+        b += [one for one in pieces_of(below) if one.volume() > least]
     return Halves(plane, found, found.solids, a, b)
 
 
