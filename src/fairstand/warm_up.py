@@ -16,6 +16,7 @@ from printability.parts import WHOLE, anchor_at
 from printability.process import PROCESSES
 from printability.proposing import propose
 from printability.reshaping import Reshape, reshape_told
+from printability.splitting import Cut, weighed
 from printability.stance import Pose, Setup, part_of, place, stand
 from printability.supports import pillar_on, size_for
 from printability.surface import Stroke, painted_sides
@@ -49,6 +50,8 @@ def warm_up() -> None:
         step = Reshape("1", WHOLE, change, (0.0, 0.0, -1.0), (at,), (("least_mm", 3.0),))
         reshape_told(part, step)
     outline_at(placed.mesh, 0.1, 0.2)
+    down = np.array([0.0, 0.0, -1.0])
+    weighed(part, Cut("1", WHOLE, (0.0, 0.0, 1.0), (0.0, 0.0, 5.0)), [down], [down], 45.0, 0.1)
     crowd = place(_crowd(), Setup(process=PROCESSES["resin"]))
     find(crowd, inspect_model(crowd.mesh, PROCESSES["resin"]), 45.0)
     if not everything_is_kept():

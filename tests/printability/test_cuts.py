@@ -10,7 +10,7 @@ import trimesh
 from depth import about
 from printability.edits import edit_from
 from printability.errors import EditError
-from printability.mesh import binary_stl, facet_areas, open_mesh, volume_mm3
+from printability.mesh import binary_stl, facet_areas, mesh_of, open_mesh, volume_mm3
 from printability.parts import WHOLE, Frame, Part, anchor_at, resolve
 from printability.splitting import (
     Cut,
@@ -28,6 +28,7 @@ from printability.splitting import (
     places_for,
     pokes_out,
     slide_of,
+    weighed,
     zone_of,
 )
 from printability.stance import Setup, fold, parts_of
@@ -111,6 +112,71 @@ def test_rooms_stay_empty_on_the_side_where_they_are(draws, loose):
         assert all(volume_mm3(part.mesh) > 0 for part in parts)
 
 
+def _overhang(solids, axes, down, threshold_deg, rest_mm) -> float:
+    """Area of undersides off the plate, triangle by triangle of a cut that was made."""
+    surfaces = [mesh_of(one) for one in solids]
+    triangles = np.concatenate([one.vertices[one.facets] @ axes for one in surfaces])
+    across = np.cross(triangles[:, 1] - triangles[:, 0], triangles[:, 2] - triangles[:, 0])
+    area = np.linalg.norm(across, axis=1)
+    depth = triangles @ down
+    hangs = across @ down > area * math.cos(math.radians(threshold_deg))
+    return float(area[hangs & (depth.min(axis=1) <= depth.max() - rest_mm)].sum() / 2)
+
+
+def test_what_is_weighed_is_what_a_cut_leaves(draws, bunny):
+    """Against the solids that the library makes, at any plane, also along flats."""
+    room = box(6, 6, 6, (12, 12, 12))
+    room.invert()
+    far = together(*(box(3, 3, 30, (x, y, 0)) for x in (0, 8, 16) for y in (0, 8)),
+                   box(40, 40, 4, (0, 0, 40)))  # fmt: skip
+    overlapping = together(box(20, 20, 20), box(10, 10, 30, (5, 5, 5)), box(5, 5, 5, (40, 0, 0)))
+    solids = [
+        bunny.moved(bunny.vertices * (60 / bunny.size_mm.max())), table(), far,
+        ours(trimesh.creation.torus(20, 6)), together(box(30, 30, 30), room),
+        overlapping, ours(trimesh.creation.annulus(5, 9, 20)),
+    ]  # fmt: skip
+    for mesh in solids:
+        for _ in range(about(4)):
+            moved = mesh.moved(mesh.vertices + draws.uniform(-1e3, 1e3, 3))
+            level = draws.random() < 0.4
+            normal = np.eye(3)[draws.integers(3)] * draws.choice([-1, 1]) if level else unit(draws)
+            at = moved.vertices[draws.integers(len(moved.vertices))] if draws.random() < 0.5 else (
+                moved.low_mm + draws.random(3) * moved.size_mm)  # fmt: skip
+            cut = cut_at(normal, at, kerf_mm=float(draws.choice([0.0, 0.5])))
+            down = unit(draws)
+            found = weighed(whole(moved), cut, [down, -normal], [down, normal], 45.0, 0.1)
+            halves = halves_of(whole(moved), cut)
+            volume = volume_mm3(moved)
+            for side, made, flat in (
+                (found.a, halves.a, -normal), (found.b, halves.b, normal),
+            ):  # fmt: skip
+                assert side.bodies == len(made)
+                whole_side = sum(one.volume() for one in made)
+                assert side.volume_mm3 == pytest.approx(whole_side, abs=1e-8 * volume)
+                if not made:
+                    continue
+                boxes = [one.bounding_box() for one in made]
+                thinnest = min(b[5] - b[2] for b in boxes)
+                assert side.thinnest_mm == pytest.approx(thinnest, abs=1e-7 * moved.size_mm.max())
+                for way, area in zip((down, flat), side.overhang_mm2, strict=True):
+                    # Triangles of a cut are others: those that reach down to what rests.
+                    lean = _overhang(made, halves.plane.axes, way, 45.0, 0.1)
+                    most = _overhang(made, halves.plane.axes, way, 45.0, 0.0)
+                    assert area <= most * (1 + 1e-6) + 1e-6
+                    if mesh is not overlapping:  # where bodies share a cut face it counts once
+                        assert area == pytest.approx(lean, rel=0.02, abs=2.0)
+            # That face is a little beyond the plane: by this much, on slopes of 6° by ten times.
+            beyond = 1e-6 * max(1.0, abs(halves.plane.offset_mm)) * found.outline.length
+            area = face_of(halves, cut.kerf_mm).area_mm2
+            assert found.outline.area == pytest.approx(area, abs=20 * beyond + 1e-6)
+
+
+def test_what_is_open_is_not_weighed():
+    mesh = table()
+    mesh = type(mesh)(mesh.vertices, np.ascontiguousarray(mesh.facets[1:]))
+    assert weighed(whole(mesh), cut_at((0, 0, 1), (0, 0, 5)), [], [], 45.0, 0.1) is None
+
+
 def test_sections_by_formula(draws):
     ball = ours(trimesh.creation.icosphere(5, 10.0))
     centre = (ball.vertices.min(axis=0) + ball.vertices.max(axis=0)) / 2
@@ -127,18 +193,24 @@ def test_sections_by_formula(draws):
     assert halves.plane.axes == pytest.approx(np.array([[0, 1, 0], [0, 0, 1], [1, 0, 0]]))
 
 
+@pytest.mark.parametrize("kerf", [0.0, 2.0])
+@pytest.mark.parametrize("sign", [1, -1])
 @pytest.mark.parametrize("turn", [0.0, 33.0])
-def test_a_cut_along_a_flat_leaves_no_film(turn):
+@pytest.mark.parametrize("high", [False, True])
+def test_a_cut_along_a_flat_leaves_no_film(turn, sign, kerf, high):
     """Cutting where the top rests on the leg, turned so that rounding has its say."""
     mesh = table()
     about = trimesh.transformations.rotation_matrix(math.radians(turn), (1, 2, 3))[:3, :3]
     turned = type(mesh)(mesh.vertices @ about.T + 1000 / 3, mesh.facets)
     point = about @ (0, 0, 20.0) + 1000 / 3
-    a, b = cut_at(about @ (0, 0, 1), point).applied((whole(turned),))
-    assert volume_mm3(a.mesh) == pytest.approx(40 * 30 * 4 - 4 * 4 * 0, rel=1e-9)
-    assert volume_mm3(b.mesh) == pytest.approx(4 * 4 * 20, rel=1e-9)
-    heights = (b.mesh.vertices - point) @ (about @ (0, 0, 1))
-    assert np.ptp(heights) == pytest.approx(20, abs=1e-6)
+    point = point + kerf / 2 * (about @ (0, 0, 1)) * (1 if high else -1)
+    thick, long = 4 - (kerf if high else 0.0), 20 - (0.0 if high else kerf)
+    parts = cut_at(sign * about @ (0, 0, 1), point, kerf_mm=kerf).applied((whole(turned),))
+    a, b = parts[::sign]
+    assert volume_mm3(a.mesh) == pytest.approx(40 * 30 * thick, rel=1e-9)
+    assert volume_mm3(b.mesh) == pytest.approx(4 * 4 * long, rel=1e-9)
+    assert facet_areas(a.mesh).sum() == pytest.approx(2 * 40 * 30 + 2 * 70 * thick)
+    assert facet_areas(b.mesh).sum() == pytest.approx(2 * 4 * 4 + 4 * 4 * long)
 
 
 def test_facets_keep_where_they_come_from(draws, bunny):

@@ -9,7 +9,6 @@ from fairstand.stances.cutting import CutFace, cut_face, joint_completed, plane_
 from printability.edits.base import number
 from printability.edits.cuts import joint_of
 from printability.errors import EditError
-from printability.mesh import facet_areas, facet_normals
 from printability.splitting import (
     MOST_LOOSE,
     Cut,
@@ -18,10 +17,10 @@ from printability.splitting import (
     across_mm,
     bending_strain,
     face_of,
-    halves_of,
     joints_crossed,
     places_for,
     pokes_out,
+    weighed,
     with_joint,
     zone_of,
 )
@@ -40,60 +39,48 @@ def tried(now: Current, body: dict) -> dict:
     if moved is not None:
         part = cut_face(now, moved).part
     cut = Cut("try", part.key, tuple(plane["normal"]), tuple(plane["point"]), kerf)
-    halves = halves_of(part, cut)
-    if halves is None:
+    up = now.setup.rotation.T @ np.array([0.0, 0.0, 1.0])
+    normal = cut.plane(part).normal
+    found = weighed(
+        part, cut, [-up, -normal], [-up, normal], now.setup.effective_threshold_deg - 0.01,
+        now.setup.process.layer_height_mm / 2,
+    )  # fmt: skip
+    if found is None:
         raise EditError(
             "The model’s surface is open, so a cut has no inside to close; repair it where it "
             "was made."
         )
-    face = face_of(halves, kerf)
     matrix, factors = now.placed.matrix, now.part.frame.factors
     rings = []
-    for ring in _rings(face.outline):
-        flat = np.column_stack([ring, np.full(len(ring), halves.plane.offset_mm)])
-        own = halves.plane.outside(flat) / factors
+    for ring in _rings(found.outline):
+        flat = np.column_stack([ring, np.full(len(ring), found.plane.offset_mm)])
+        own = found.plane.outside(flat) / factors
         rings.append((own @ matrix[:3, :3].T + matrix[:3, 3]).ravel().tolist())
     said = []
-    if not halves.a or not halves.b:
+    if not found.a.bodies or not found.b.bodies:
         said.append("The plane does not meet the part.")
     cuts = tuple(s for s in now.setup.shape if isinstance(s, Cut) and s.key != moved)
     for other, joint in joints_crossed(part, cut, cuts):
         said.append(f"It may run through joint {joint} of cut {other}.")
     wall = now.setup.process["wall_mm"]
     sides = []
-    for name, solids, down in (
-        ("a", halves.a, -halves.plane.normal), ("b", halves.b, halves.plane.normal),
-    ):  # fmt: skip
-        volume = sum(one.volume() for one in solids)
-        thick = [one.bounding_box()[5] - one.bounding_box()[2] for one in solids]
-        if thick and min(thick) < wall:
+    for name, side in (("a", found.a), ("b", found.b)):
+        if side.bodies and side.thinnest_mm < wall:
             said.append(
-                f"Part {name} has a sliver of {min(thick):.2f} mm; the least wall is {wall:g} mm."
+                f"Part {name} has a sliver of {side.thinnest_mm:.2f} mm; the least wall is "
+                f"{wall:g} mm."
             )
-        if len(solids) > 1:
-            together = " So many stay together." if len(solids) > MOST_LOOSE else ""
+        if side.bodies > 1:
+            together = " So many stay together." if side.bodies > MOST_LOOSE else ""
             said.append(
-                f"Part {name} falls into {len(solids)} bodies that nothing joins.{together}"
+                f"Part {name} falls into {side.bodies} bodies that nothing joins.{together}"
             )
-        mesh, _ = halves.tracked.back(solids)
-        up = now.setup.rotation.T @ np.array([0.0, 0.0, 1.0])
+        as_it_is, on_cut = side.overhang_mm2
         sides.append({
-            "side": name, "volume_mm3": volume, "bodies": len(solids),
-            "overhang_as_it_is_mm2": _overhang(mesh, -up, now),
-            "overhang_on_cut_mm2": _overhang(mesh, down, now),
+            "side": name, "volume_mm3": side.volume_mm3, "bodies": side.bodies,
+            "overhang_as_it_is_mm2": as_it_is, "overhang_on_cut_mm2": on_cut,
         })  # fmt: skip
-    return {"area_mm2": face.area_mm2, "lines": rings, "sides": sides, "said": said}
-
-
-def _overhang(mesh, down: np.ndarray, now: Current) -> float:
-    """Area of undersides flatter than the threshold that do not lie on the plate."""
-    if not len(mesh.facets):
-        return 0.0
-    toward = facet_normals(mesh) @ down
-    limit = np.cos(np.radians(now.setup.effective_threshold_deg - 0.01))
-    depth = mesh.vertices @ down
-    rests = depth[mesh.facets].min(axis=1) > depth.max() - now.setup.process.layer_height_mm / 2
-    return float(facet_areas(mesh)[(toward > limit) & ~rests].sum())
+    return {"area_mm2": float(found.outline.area), "lines": rings, "sides": sides, "said": said}
 
 
 def _rings(geometry) -> list[np.ndarray]:

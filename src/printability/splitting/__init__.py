@@ -8,6 +8,7 @@ from .loops import CreaseLoop, crease_loops, loop_near
 from .plane import Plane, mirrored, plane_in_mm
 from .sliding import Slide, slide_of
 from .solids import Tracked, tracked
+from .weighing import Side, Weighed, weighed
 
 __all__ = [
     "JOINT_KINDS",
@@ -20,8 +21,10 @@ __all__ = [
     "Halves",
     "Joint",
     "Plane",
+    "Side",
     "Slide",
     "Tracked",
+    "Weighed",
     "across_mm",
     "before_cut",
     "bending_strain",
@@ -39,6 +42,7 @@ __all__ = [
     "pokes_out",
     "slide_of",
     "tracked",
+    "weighed",
     "with_joint",
     "zone_of",
 ]

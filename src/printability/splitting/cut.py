@@ -16,7 +16,7 @@ from .solids import Tracked, tracked
 __all__ = ["MOST_LOOSE", "Cut", "Dovetail", "Halves", "halves_of", "joined_sides", "placed_joint"]
 
 # What is so near to the plane, as a part of the extent, lies on it.
-_ON_PLANE = 1e-7
+ON_PLANE = 1e-7
 # Bodies that a side is taken apart into at most; with more they stay together.
 MOST_LOOSE = 100
 
@@ -164,13 +164,17 @@ def halves_of(part: Part, cut: Cut) -> Halves | None:
         return None
     extent = float(part.mesh.size_mm.max())
     far = float(np.abs(part.mesh.vertices).max())
-    within = _ON_PLANE * extent + 1e-9 * far + part.mesh.grain_mm
+    within = ON_PLANE * extent + 1e-9 * far + part.mesh.grain_mm
     found = tracked(part, plane.axes, (d - k, d + k) if k else (d,), within)
     if found is None:
         return None
     a, b = [], []
     for solid in found.solids:
-        if k:
+        if found.lies_in_plane:
+            # Of what is split off, only the rest is free of films where a flat lies in the plane.
+            above = solid.split_by_plane((0, 0, -1), -(d + k))[1]
+            below = solid.split_by_plane((0, 0, 1), d - k)[1]
+        elif k:
             above = solid.trim_by_plane((0, 0, 1), d + k)
             below = solid.trim_by_plane((0, 0, -1), -(d - k))
         else:

@@ -28,6 +28,7 @@ class Tracked:
         self.grain_mm = part.mesh.grain_mm
         self.axes = axes
         self.known = manifold3d.Manifold.reserve_ids(1)
+        self.lies_in_plane = False  # any of it, so that films have to be looked out for
         self.solids = [
             self._solid(part.mesh, facets, snapped) for facets in facets_of_bodies(part.mesh)
         ]
@@ -106,4 +107,5 @@ def tracked(part: Part, axes: np.ndarray, heights: tuple[float, ...], within: fl
     for height in heights:
         places[np.abs(places[:, 2] - height) <= within, 2] = height
     found = Tracked(part, axes, places)
+    found.lies_in_plane = True
     return found if found.are_sound else None

@@ -161,7 +161,8 @@ def fit_stand(world: World, support: Support, on: tuple[Fitted, ...] = ()) -> Fi
     solid = as_solid(Mesh(at + shift, shape.facets))
     if solid is None:
         return Fitted(support, Fit.NO_ROOM, "At that size its mesh is not watertight.", ())
-    solid = solid.trim_by_plane((0.0, 0.0, 1.0), 0.0)
+    # What is left when all below is split off: free of films where a flat lies on the plate.
+    solid = solid.split_by_plane((0.0, 0.0, -1.0), 0.0)[1]
     if solid.is_empty():
         return Fitted(support, Fit.NO_ROOM, "All of it is under the plate.", ())
     mesh = mesh_of(solid)
