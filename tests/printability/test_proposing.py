@@ -5,14 +5,17 @@ from dataclasses import replace
 
 import numpy as np
 import pytest
+import shapely
 import trimesh
 
+from depth import about
 from printability.findings import Severity, find
 from printability.handover import one_body
 from printability.inspection import inspect_model
 from printability.mesh import Mesh, mesh_facts
 from printability.process import PROCESSES
 from printability.proposing import Options, is_minimal, is_within_reach, propose
+from printability.proposing.local import _within, hanging_around, hanging_between
 from printability.proposing.proposal import CURABLE, Search, said_of_weight
 from printability.proposing.sharing import shared
 from printability.stance import Placed, Pose, Setup, part_of, stand
@@ -307,3 +310,61 @@ def test_sharing_ends_where_no_branch_is_to_blame(monkeypatch):
     monkeypatch.setattr(search, "left", left)
     assert shared(search, alone) == alone
     assert len(looks) <= 2
+
+
+def _random_layer(draws, count: int, size: float):
+    boxes = [
+        shapely.box(x, y, x + w, y + d)
+        for x, y, w, d in zip(*draws.uniform(0, 60, (2, count)), *draws.uniform(3, size, (2, count)),
+                              strict=True)
+    ]  # fmt: skip
+    turn = draws.uniform(0, 90)
+    return shapely.affinity.rotate(shapely.union_all(boxes), turn, origin=(30, 30))
+
+
+def _loops(region) -> list[np.ndarray]:
+    parts = [shapely.orient_polygons(p) for p in shapely.get_parts(region)]
+    return [np.array(r.coords)[:-1] for p in parts for r in (p.exterior, *p.interiors)]
+
+
+@pytest.mark.parametrize("key", ["fdm", "resin"])
+def test_what_hangs_in_a_window_is_what_hangs_there(draws, key):
+    """By the reference library's distances to what is below, at places near the middle."""
+    rule = PROCESSES[key]
+    spans = max(rule["bridge_mm"], rule["ledge_mm"])
+    seen = 0
+    for _ in range(about(8)):
+        own = _random_layer(draws, 12, 40)
+        below = _random_layer(draws, 6, 20).intersection(own)
+        discs = [(*draws.uniform(0, 60, 2), 0.4) for _ in range(40)]
+        x, y = shapely.get_coordinates(own.representative_point())[0] + draws.uniform(-5, 5, 2)
+        far = 2 * spans + 2.0
+        window = (x - far, y - far, x + far, y + far)
+        inside = shapely.box(*window)
+        cut = _within(_loops(own), np.array(window[:2]), np.array(window[2:]))
+        area = sum(0.5 * (a @ np.roll(b, -1) - b @ np.roll(a, -1)) for a, b in (c.T for c in cut))
+        assert area == pytest.approx(own.intersection(inside).area, abs=1e-9)
+        parts = hanging_around(_loops(below), _loops(own), discs, 3, rule, window)
+        held = shapely.union_all([below, *(shapely.Point(a, b).buffer(r) for a, b, r in discs)])
+        places = np.array([x, y]) + draws.uniform(-spans, spans, (400, 2))
+        points = shapely.points(places)
+        distance = shapely.distance(points, held)
+        deep = shapely.contains(own.buffer(-1e-6), points)
+        for place, off in zip(places[deep], distance[deep], strict=True):
+            hangs = [p for p in parts if p.near(place[None], np.zeros(1))[0]]
+            if off > rule["notable_mm"] + 0.02:
+                seen += 1
+                assert hangs
+                # No ledge there reaches less far than this place is from what holds it.
+                assert max(p.length_mm for p in hangs) > min(off, spans) - 0.02
+        whole = hanging_between(_loops(below), _loops(own), discs, 3, rule)
+        for part in whole:
+            off = np.abs(np.array(part.worst_mm) - (x, y)).max()
+            if off < spans and part.length_mm < spans:
+                near = [
+                    p for p in parts if np.hypot(*np.subtract(p.worst_mm, part.worst_mm)) < 0.01
+                ]
+                assert any(abs(p.length_mm - part.length_mm) < 0.02 for p in near) or any(
+                    p.length_mm > part.length_mm for p in parts
+                )
+    assert seen

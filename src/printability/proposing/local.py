@@ -7,10 +7,55 @@ import numpy as np
 
 from ..layers import Hanging, Layers, hanging_parts
 from ..process import Process
+from . import _local_kernels
 
-__all__ = ["hanging_between", "with_discs"]
+__all__ = ["hanging_around", "hanging_between", "with_discs"]
 
 _SIDES = 24
+# The frame around a window that stands for all that is beyond it, mm.
+_FRAME_MM = 5.0
+
+
+def hanging_around(
+    below: list, own: list, discs: list, layer: int, process: Process, window: tuple
+) -> list[Hanging]:
+    """The same within a window (x0, y0, x1, y1), as if all beyond it were held.
+
+    So what hangs in the middle of it does so truly, where the window is wider around it than
+    anything may span.
+    """
+    low, high = np.array(window[:2], float), np.array(window[2:], float)
+    own = _clean(_within(own, low, high))
+    if not own:
+        return []
+    frame = [_square(low - _FRAME_MM, high + _FRAME_MM), _square(low, high)[::-1]]
+    below = _clean([*_within(below, low, high), *frame])
+    discs = np.array(discs, float).reshape(-1, 3)
+    from_middle = np.abs(discs[:, :2] - (low + high) / 2)
+    near = discs[(from_middle < (high - low) / 2 + discs[:, 2:]).all(axis=1)]
+    return hanging_between(below, own, near.tolist(), layer, process)
+
+
+def _square(low: np.ndarray, high: np.ndarray) -> np.ndarray:
+    return np.array([low, (high[0], low[1]), high, (low[0], high[1])])
+
+
+def _within(loops: list[np.ndarray], low: np.ndarray, high: np.ndarray) -> list[np.ndarray]:
+    if not loops:
+        return []
+    ends = np.cumsum([len(loop) for loop in loops])
+    points, ends = _local_kernels.clipped(
+        np.ascontiguousarray(np.concatenate(loops), np.float64), ends, low, high
+    )
+    return np.split(points, ends[:-1])
+
+
+def _clean(loops: list[np.ndarray]) -> list[np.ndarray]:
+    """Without what runs there and back."""
+    if not loops:
+        return []
+    solid = manifold3d.CrossSection(loops, manifold3d.FillRule.NonZero)
+    return [np.asarray(loop, float) for loop in solid.to_polygons()]
 
 
 def with_discs(below: list[np.ndarray], discs: list[tuple[float, float, float]]) -> list:

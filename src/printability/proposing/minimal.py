@@ -6,6 +6,7 @@ at the end: whatever comes back gets the nearest one again.
 """
 
 import math
+from dataclasses import replace
 from typing import TYPE_CHECKING
 
 import numpy as np
@@ -15,7 +16,7 @@ from ..findings import FAR_OVER, Finding, Severity, beside, places_unheld
 from ..inspection import SPECK_MM2
 from ..layers import outlines, region_loops, tug_of_war
 from ..supports import Fitted, Support
-from .local import hanging_between
+from .local import hanging_around, hanging_between
 from .spots import BUNCHED, LOWEST
 
 if TYPE_CHECKING:
@@ -37,6 +38,8 @@ _MOST_BATCHES, _LEAST_BATCHES, _POINTS_IN_ALL = 200, 3, 8_000_000
 # What was begun goes on for so many looks all the same.
 _TO_THE_END = 8
 _MOST_STEADY = 12
+# A layer of more points, contacts included, is looked at in a window around a contact.
+_WIDE_POINTS, _DISC_POINTS = 1500, 24
 
 
 def made_minimal(search: "Search", supports: tuple[Support, ...], only=None, fully=True):
@@ -192,6 +195,9 @@ class _Near:
         self.hold_mm = far * search.process["hold_flat_mm"]
         # A contact holds what lies so many layers lower or higher on a flat underside.
         self.around = int(self.hold_mm / search.process["ledge_mm"]) + 2
+        # No farther from it does anything become worse without it, nor is held from beyond that.
+        spans = far * max(search.process["bridge_mm"], search.process["ledge_mm"])
+        self.window_mm = max(self.hold_mm, spans) + spans + 2.0
         self.islands: dict[int, list] = {}
         for island in self.look.islands:
             after = island.absorbed_after_layers
@@ -292,7 +298,15 @@ class _Near:
         discs = [(*c.at_mm[:2], c.diameter_mm / 2) for c in contacts]
         below, own = outlines(self.look.layers, k - 1), outlines(self.look.layers, k)
         rule = self.search.process
-        for part in hanging_between(below, own, discs, k, rule):
+        is_wide = sum(map(len, (*below, *own))) + _DISC_POINTS * len(discs) > _WIDE_POINTS
+        if is_wide:
+            (x, y), far = one.at_mm[:2], self.window_mm
+            window = (x - far, y - far, x + far, y + far)
+            found = hanging_around(below, own, discs, k, rule, window)
+            found = [_as_a_whole(part, parts, contacts) for part in found]
+        else:
+            found = hanging_between(below, own, discs, k, rule)
+        for part in found:
             worst = np.array([part.worst_mm])
             if not any(p.near(worst, np.array([0.05]))[0] for p in parts):
                 continue
@@ -320,6 +334,21 @@ class _Near:
             rule["pull_n_mm2"],
         )  # fmt: skip
         return tug.ratio < (1.0 if far > 1 else 2.0)
+
+
+def _as_a_whole(part, bare: list, contacts: list):
+    """A part within a window with the area and rim of all that it belongs to.
+
+    As if contacts did not take it apart: an estimate.
+    """
+    home = next((p for p in bare if p.near(np.array([part.worst_mm]), np.array([0.05]))[0]), None)
+    if home is None:
+        return part
+    at = np.array([c.at_mm[:2] for c in contacts]).reshape(-1, 2)
+    radius = np.array([c.diameter_mm / 2 for c in contacts])
+    radius = radius[home.near(at, np.zeros(len(at)))]
+    area = max(home.area_mm2 - math.pi * float((radius**2).sum()), part.area_mm2)
+    return replace(part, area_mm2=area, rim_mm=home.rim_mm + 2 * math.pi * float(radius.sum()))
 
 
 def _holds(loops: list[np.ndarray], contacts: list) -> bool:
