@@ -10,6 +10,7 @@ import { Store } from "./store.js";
 import { stancesStrip } from "./strip.js";
 import { Tower } from "./tower.js";
 import { waysOut } from "./ways_out.js";
+import { grouped } from "./numbers.js";
 
 const VIEWS = { home: [28, 14], front: [0, 0], left: [-90, 0], above: [0, 89.9], below: [20, -32] };
 // So long at most is a fine mesh that opens drawn with few facets, where there is no graphics card.
@@ -52,15 +53,15 @@ Alpine.data("bench", () => mixed(...everyActivity().map((a) => a.data ?? {}), wa
     const count = (n, word) => `${n} ${word}${n === 1 ? "" : "s"}`;
     const parts = [`height ${this.state.top_mm.toFixed(1)} mm`];
     if (this.findings.ready) {
-      parts.push(`${this.findings.tower.count} layers`, `overhang ${this.findings.overhang.area_mm2.toFixed(0)} mm²`,
+      parts.push(`${this.findings.tower.count} layers`, `overhang ${grouped(this.findings.overhang.area_mm2)} mm²`,
         count(this.findings.findings.filter((f) => f.kind === "island").length, "island"),
         count(this.findings.problems, "problem"));
     }
     parts.push(count(this.state.pillars.length, this.state.pillars.every((p) => p.kind === "pillar") ? "pillar" : "support"));
     if (this.findings.ready) {
       const { grid_support_mm3: grid, time_s: time, scar_mm2: scar } = this.findings.estimate;
-      parts.push(`supports ${grid.toFixed(0)} mm³`, `${(time / 60).toFixed(0)} min`);
-      if (scar) parts.push(`marks ${scar.toFixed(0)} mm²`);
+      parts.push(`supports ${grouped(grid)} mm³`, `${(time / 60).toFixed(0)} min`);
+      if (scar) parts.push(`marks ${grouped(scar)} mm²`);
     }
     return parts.map((part) => part.replaceAll(" ", "\u00a0")).join(" · ");
   },

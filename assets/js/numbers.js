@@ -7,4 +7,4 @@ export function withDigits(value, least, most) {
   return formats.get(name).format(value);
 }
 
-export const grouped = (value) => withDigits(value, 0, 0);
+export const grouped = (value, digits = 0) => withDigits(value, digits, digits);

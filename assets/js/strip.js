@@ -1,6 +1,7 @@
 // The strip of a piece's stances.
 import { getJson, postJson, whileBusy } from "./api.js";
 import { stage, start } from "./stage.js";
+import { grouped } from "./numbers.js";
 
 export const stancesStrip = {
   stances: start.strip.stances,
@@ -34,8 +35,8 @@ export const stancesStrip = {
     if (this.naming === s.id) this.$nextTick(() => field.select());
   },
   stripText(f) {
-    const parts = [`supports ${f.support_mm3.toFixed(0)} mm³`, `${f.minutes.toFixed(0)} min`];
-    if (f.scar_mm2) parts.push(`marks ${f.scar_mm2.toFixed(0)} mm²`);
+    const parts = [`supports ${grouped(f.support_mm3)} mm³`, `${f.minutes.toFixed(0)} min`];
+    if (f.scar_mm2) parts.push(`marks ${grouped(f.scar_mm2)} mm²`);
     parts.push(`${f.islands} island${f.islands === 1 ? "" : "s"}`);
     return parts.join(" · ");
   },

@@ -1,5 +1,6 @@
 // The layer tower: area against height, at the model's own height scale, and the layer slider.
 import { colour } from "./colours.js";
+import { grouped } from "./numbers.js";
 
 const ns = "http://www.w3.org/2000/svg";
 const make = (name, attributes, text) => {
@@ -103,7 +104,7 @@ export class Tower {
       svg.append(make("text", { x: LEFT - 7, y: y + 4, "font-size": 11, "text-anchor": "end", fill: colour("ink") }, String(Number(z.toFixed(1)))));
     }
     svg.append(make("text", { x: LEFT + 4, y: 14, "font-size": 11, fill: colour("faint") }, this.used.own ? "own scale, mm" : "mm"));
-    svg.append(make("text", { x: width - 4, y: height - 6, "font-size": 11, "text-anchor": "end", fill: colour("faint") }, `${{ area_mm2: "widest", grip: "most", perimeter_mm: "longest" }[this.measure]} ${most.toFixed(most < 10 ? 2 : 0)} ${{ area_mm2: "mm²", grip: "", perimeter_mm: "mm" }[this.measure]}`));
+    svg.append(make("text", { x: width - 4, y: height - 6, "font-size": 11, "text-anchor": "end", fill: colour("faint") }, `${{ area_mm2: "widest", grip: "most", perimeter_mm: "longest" }[this.measure]} ${grouped(most, most < 10 ? 2 : 0)} ${{ area_mm2: "mm²", grip: "", perimeter_mm: "mm" }[this.measure]}`));
     for (const finding of this.findings.slice(0, 60)) {
       const y = this.#y(finding.z_mm);
       if (y < 0 || y > height) continue;

@@ -123,7 +123,7 @@ def test_the_tower_shows_grip_and_perimeter_and_runs_from_the_bottom(at_table, p
     for measure in ("area_mm2", "grip", "perimeter_mm"):
         page.locator('[data-field="tower"]').select_option(measure)
         texts[measure] = tower.text_content()
-    assert "widest 1200 mm²" in texts["area_mm2"].replace("\n", " ")
+    assert "widest 1,200 mm²" in texts["area_mm2"].replace("\n", " ")
     assert "most 1.00" in texts["grip"].replace("\n", " ")
     assert "longest 140 mm" in texts["perimeter_mm"].replace("\n", " ")
     # Pressed without waiting for all to be answered: on a slow machine that may be at the top.

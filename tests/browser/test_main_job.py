@@ -174,7 +174,7 @@ def test_a_blocked_way_down_is_refused_with_the_place(server, bench, page, tmp_p
 def test_setting_a_face_down_by_a_click(server, bench, page, table_file):
     bench.bring_in(server, table_file)
     assert "height 24.0 mm" in bench.figures()
-    assert "overhang 1184 mm²" in bench.figures()
+    assert "overhang 1,184 mm²" in bench.figures()
     bench.go("Turn")
     bench.look("above")
     bench.do("face-down")
@@ -182,7 +182,7 @@ def test_setting_a_face_down_by_a_click(server, bench, page, table_file):
     assert "overhang 0 mm²" in bench.figures()
     assert bench.field("turn-x") == 180
     bench.do("as-imported")
-    assert "overhang 1184 mm²" in bench.figures()
+    assert "overhang 1,184 mm²" in bench.figures()
     bench.do("quarter-x")
     assert "height 30.0 mm" in bench.figures()
 

@@ -79,7 +79,7 @@ def test_arcs_numbers_faces_and_points_turn_the_piece_and_undo_goes_all_the_way_
     _drag(page, start, end)
     page.wait_for_function(f"() => {MODEL}.dataset.liveMs")
     live = page.locator("[data-live]").inner_text()
-    assert re.search(r"overhang \d+ mm² · \d+ islands? · height [\d.]+ mm · first layer", live)
+    assert re.search(r"overhang [\d,]+ mm² · \d+ islands? · height [\d.]+ mm · first layer", live)
     assert page.locator("[data-turn-label]").inner_text().startswith("X +")
     assert bench.field("turn-x") % 5 == 0  # the number beside the drag
     _drop(page, bench)
@@ -257,7 +257,7 @@ def test_stances_are_forked_named_ordered_deleted_and_compared(server, bench, pa
     # The fork goes its own way: back onto its leg.
     bench.go("Turn")
     bench.do("as-imported")
-    assert "overhang 1184 mm²" in bench.figures()
+    assert "overhang 1,184 mm²" in bench.figures()
     assert "supports 0 mm³" in cards.last.inner_text()
 
     page.locator('[data-do="compare"]').click()

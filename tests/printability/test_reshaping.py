@@ -1016,7 +1016,7 @@ def test_what_touches_the_plate_in_points_or_lines_gets_a_foot(draws, shape):
     flat = flat_undersides(mesh, angle) & (middles[:, 2] > mesh.vertices[:, 2].min() + 0.01 * size)
     near = middles[draws.choice(np.flatnonzero(flat))]
     found = made(mesh, "fill", near, threshold=angle, angle_deg=angle)
-    assert found.added_mm3 == pytest.approx(want, rel=0.1 if shape == "flattened" else 0.04)
+    assert found.added_mm3 == pytest.approx(want, rel=0.16 if shape == "flattened" else 0.04)
     part = found.part.mesh
     assert part.is_watertight
     assert part.body_of_facet.max() == 0

@@ -3,6 +3,7 @@ import Alpine from "alpinejs";
 import { getBytes, getJson, postJson } from "../api.js";
 import { stage, start } from "../stage.js";
 import { register } from "./register.js";
+import { grouped } from "../numbers.js";
 
 const pickOf = ({ facet, weights }) => ({ facet, weights });
 const CLICKS = {
@@ -49,7 +50,7 @@ register("inspect", {
 
     get overhangText() {
       const o = this.findings.overhang;
-      return o ? `${o.area_mm2.toFixed(1)} mm² overhang in ${o.patches} patch${o.patches === 1 ? "" : "es"}.` : "";
+      return o ? `${grouped(o.area_mm2, 1)} mm² overhang in ${o.patches} patch${o.patches === 1 ? "" : "es"}.` : "";
     },
     get thresholdText() {
       return `${this.threshold}°`;
@@ -332,7 +333,7 @@ register("inspect", {
     },
 
     bodyText(body) {
-      return `${body.number}: ${body.size_mm.map((v) => v.toFixed(1)).join(" × ")} mm, ${body.volume_mm3.toFixed(0)} mm³`;
+      return `${body.number}: ${body.size_mm.map((v) => v.toFixed(1)).join(" × ")} mm, ${grouped(body.volume_mm3)} mm³`;
     },
     sameText: (group) => `Bodies ${group.join(", ")} have the same shape.`,
     mirroredText: (pair) => `Bodies ${pair.join(" and ")} are mirror images.`,

@@ -4,6 +4,7 @@ import { cancelWork, follow, getBytes, getJson, postJson, sendFile, whileBusy } 
 import { stage, start } from "../stage.js";
 import { drawSupport } from "../support_drawing.js";
 import { register } from "./register.js";
+import { grouped } from "../numbers.js";
 
 const pickOf = ({ facet, weights }) => ({ facet, weights });
 const made = (hit) => ({ support: "pillar", ends: [pickOf(hit), { plate: null }] });
@@ -99,7 +100,7 @@ register("prop", {
       if (!all.length) return "";
       const sum = (name) => all.reduce((total, s) => total + s[name], 0);
       const far = all.filter((s) => !s.reached).length;
-      const parts = [`${sum("volume_mm3").toFixed(0)} mm³`, `contacts ${sum("scar_mm2").toFixed(2)} mm²`];
+      const parts = [`${grouped(sum("volume_mm3"))} mm³`, `contacts ${grouped(sum("scar_mm2"), 2)} mm²`];
       if (far) parts.push(`${far} out of the tool’s reach`);
       return parts.join(" · ");
     },
@@ -108,7 +109,7 @@ register("prop", {
       if (!p) return "";
       const one = p.supports.length === 1;
       if (!p.supports.length) return p.unreachable.length ? "No contact was found for what hangs." : "Nothing needs a support.";
-      return `${p.supports.length} support${one ? "" : "s"}, ${p.volume_mm3.toFixed(0)} mm³ (plain grid supports ${p.grid_support_mm3.toFixed(0)} mm³), contacts ${p.contact_area_mm2.toFixed(2)} mm². ` +
+      return `${p.supports.length} support${one ? "" : "s"}, ${grouped(p.volume_mm3)} mm³ (plain grid supports ${grouped(p.grid_support_mm3)} mm³), contacts ${grouped(p.contact_area_mm2, 2)} mm². ` +
         `Will fail: ${p.before.will_fail} → ${p.after.will_fail}; risky: ${p.before.risky} → ${p.after.risky}.`;
     },
     get takeText() {
@@ -673,7 +674,7 @@ register("prop", {
     },
     proposedText(key) {
       const one = this.proposal?.drawn.find((s) => s.key === key);
-      return one ? `${one.label}, z = ${one.contact_mm[2].toFixed(1)} mm, ${one.volume_mm3.toFixed(0)} mm³` : "";
+      return one ? `${one.label}, z = ${one.contact_mm[2].toFixed(1)} mm, ${grouped(one.volume_mm3)} mm³` : "";
     },
 
     // ---- what is held, what bends --------------------------------------------------------

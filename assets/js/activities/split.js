@@ -253,7 +253,7 @@ register("split", {
       }
     },
     get cutText() {
-      return this.cutTried ? `${this.cutTried.area_mm2.toFixed(1)} mm² cut face` : "";
+      return this.cutTried ? `${grouped(this.cutTried.area_mm2, 1)} mm² cut face` : "";
     },
     cutSideText(side) {
       const hangs = `overhang ${grouped(side.overhang_on_cut_mm2)} mm² on its cut, ${grouped(side.overhang_as_it_is_mm2)} mm² as it is`;
@@ -422,7 +422,7 @@ register("split", {
       try {
         const told = await postJson(urls().joint, { cut: this.cutFace.key, joint: this.plainJoint(this.jointSaid) });
         this.zone = told.zone;
-        this.zoneText = told.zone_mm2 > 0 ? `A joint like this fits in the shaded zone, ${told.zone_mm2.toFixed(0)} mm².` : "A joint like this fits nowhere on this face; try a smaller one.";
+        this.zoneText = told.zone_mm2 > 0 ? `A joint like this fits in the shaded zone, ${grouped(told.zone_mm2)} mm².` : "A joint like this fits nowhere on this face; try a smaller one.";
         this.drawCutFace();
       } catch (error) {
         this.problem = error.message;

@@ -4,7 +4,7 @@ import * as THREE from "three";
 import { cancelWork, follow, getBytes, postForBytes, postJson } from "../api.js";
 import { Arcs } from "../scene/arcs.js";
 import { stage, start } from "../stage.js";
-import { withDigits } from "../numbers.js";
+import { grouped, withDigits } from "../numbers.js";
 import { register } from "./register.js";
 import { shadeOf, TurnMap } from "./turn_map.js";
 
@@ -62,7 +62,7 @@ register("turn", {
     get liveText() {
       if (!this.live) return "";
       const g = this.live.goals;
-      return `overhang ${g.area.toFixed(0)} mm² · ${this.live.islands} island${this.live.islands === 1 ? "" : "s"} · height ${this.live.top_mm.toFixed(1)} mm · first layer ${g.start.toFixed(1)} mm across`;
+      return `overhang ${grouped(g.area)} mm² · ${this.live.islands} island${this.live.islands === 1 ? "" : "s"} · height ${this.live.top_mm.toFixed(1)} mm · first layer ${g.start.toFixed(1)} mm across`;
     },
     get goalShown() {
       return this.turns?.goals.find((g) => g.key === this.goal) ?? null;
