@@ -1,7 +1,6 @@
 """What a plane would leave on both sides, in numbers: quick enough to follow a hand."""
 
 from dataclasses import dataclass
-from itertools import pairwise
 from weakref import WeakKeyDictionary
 
 import numpy as np
@@ -104,12 +103,15 @@ def weighed(
         middle += (offset - plane.normal @ middle) * plane.normal
         points = mesh.vertices - middle
         depth = points @ (sign * plane.normal)
-        depth[np.abs(depth) <= within] = 0.0
+        in_plane = np.abs(depth) <= within
+        depth[in_plane] = 0.0
         downs = np.ascontiguousarray(np.atleast_2d(downs), float)
         piece, volume, low, high, reach = _weighing_kernels.above_plane(
             points, depth, mesh.facets, mesh.twin, downs
         )
-        face, joined = _face(mesh, plane, points, depth, middle)
+        # Without a kerf, and nothing in the plane, both sides have the same face.
+        if not faces or cut.kerf_mm or in_plane.any():
+            face, joined = _face(mesh, plane, points, depth, middle)
         overhang = _weighing_kernels.hanging_above(
             points, depth, mesh.facets, piece, downs, limit, reach - rest_mm
         )
@@ -123,7 +125,7 @@ def weighed(
         sides.append(_side(piece, volume, low, high, joined, overhang))
         faces.append(face)
     outline = faces[0]
-    if cut.kerf_mm or not faces[0].equals(faces[1]):
+    if faces[1] is not faces[0]:
         outline = faces[0].intersection(faces[1])
     return Weighed(plane, outline, *sides)
 
@@ -164,36 +166,57 @@ def _bodies(mesh: Mesh) -> np.ndarray:
 def _face(mesh: Mesh, plane: Plane, points, depth, middle) -> tuple[BaseGeometry, list]:
     """The cut face of a side in the plane's coordinates, and pairs of facets that it joins."""
     at, ends, first = _weighing_kernels.loops_at(points, depth, mesh.facets, mesh.twin)
-    flat = (at + middle) @ plane.axes[:2].T
-    rings = [flat[a:b] for a, b in pairwise(ends)]
-    keep = [i for i, ring in enumerate(rings) if len(ring) > 2]
-    if not keep:
+    count = np.diff(ends)
+    first = first[count > 2]
+    flat = ((at + middle) @ plane.axes[:2].T)[np.repeat(count > 2, count)]
+    count = count[count > 2]
+    if not len(count):
         return shapely.Polygon(), []
-    areas = np.array([_area(rings[i]) for i in keep])
-    # Around material they run one way, seen from the side that is kept, around holes the other.
-    bodies = _bodies(mesh)[first[keep]]
-    polygons = np.array([shapely.Polygon(rings[i]) for i in keep])
-    made, joined = [], []
-    for body in np.unique(bodies):
-        own = np.flatnonzero(bodies == body)
-        way = np.sign(areas[own][np.argmax(np.abs(areas[own]))])
-        outer, holes = own[areas[own] * way > 0], own[areas[own] * way < 0]
-        inside: dict[int, list[int]] = {int(i): [] for i in outer}
-        if len(holes):
-            spots = shapely.points([rings[keep[i]][0] for i in holes])
-            hole, around = shapely.STRtree(polygons[outer]).query(spots, predicate="covered_by")
-            for h in np.unique(hole):
-                near = outer[around[hole == h]]
-                home = int(near[np.argmin(np.abs(areas[near]))])
-                inside[home].append(int(holes[h]))
-                joined.append((first[keep[home]], first[keep[holes[h]]]))
-        for i, within in inside.items():
-            one = shapely.Polygon(rings[keep[i]], [rings[keep[h]] for h in within])
-            made.append(one if one.is_valid else one.buffer(0))
-    return (made[0] if len(made) == 1 else shapely.union_all(made)), joined
+    begins = np.cumsum(count) - count
+    areas = _areas(flat, begins, count)
+    rings = shapely.linearrings(flat, indices=np.repeat(np.arange(len(count)), count))
+    # Around material they run one way, around holes the other; the widest is around material.
+    bodies = _bodies(mesh)[first]
+    order = np.lexsort((-np.abs(areas), bodies))
+    widest = order[np.unique(bodies[order], return_index=True)[1]]
+    way = np.zeros(bodies.max() + 1)
+    way[bodies[widest]] = np.sign(areas[widest])
+    is_outer = areas * way[bodies] > 0
+    outer, holes = np.flatnonzero(is_outer), np.flatnonzero(areas * way[bodies] < 0)
+    polygons = shapely.polygons(rings[outer])
+    inside: dict[int, list] = {}
+    joined = []
+    if len(holes):
+        hole, around = shapely.STRtree(polygons).query(
+            shapely.points(flat[begins[holes]]), predicate="covered_by"
+        )
+        same = bodies[holes[hole]] == bodies[outer[around]]
+        hole, around = hole[same], around[same]
+        # Each belongs to the narrowest around it.
+        nearest = np.lexsort((np.abs(areas[outer[around]]), hole))
+        for i in nearest[np.unique(hole[nearest], return_index=True)[1]]:
+            inside.setdefault(int(around[i]), []).append(rings[holes[hole[i]]])
+            joined.append((first[outer[around[i]]], first[holes[hole[i]]]))
+    for i, within in inside.items():
+        polygons[i] = shapely.polygons(rings[outer[i]], holes=within)
+    crossed = np.flatnonzero(~shapely.is_valid(polygons))
+    polygons[crossed] = shapely.buffer(polygons[crossed], 0)
+    if len(polygons) == 1:
+        return polygons[0], joined
+    whole = shapely.multipolygons(polygons) if _are_plain(polygons) else None
+    if whole is None or not whole.is_valid:
+        whole = shapely.union_all(polygons)
+    return whole, joined
 
 
-def _area(ring: np.ndarray) -> float:
-    """Signed area of a ring, (k, 2)."""
-    x, y = (ring - ring[0]).T
-    return 0.5 * float(x @ np.roll(y, -1) - y @ np.roll(x, -1))
+def _are_plain(polygons: np.ndarray) -> bool:
+    return bool((shapely.get_type_id(polygons) == shapely.GeometryType.POLYGON).all())
+
+
+def _areas(flat: np.ndarray, begins: np.ndarray, count: np.ndarray) -> np.ndarray:
+    """Signed areas of rings that lie one after another."""
+    after = np.arange(len(flat)) + 1
+    after[begins + count - 1] = begins
+    near = flat - np.repeat(flat[begins], count, axis=0)
+    cross = near[:, 0] * near[after, 1] - near[:, 1] * near[after, 0]
+    return 0.5 * np.add.reduceat(cross, begins)
