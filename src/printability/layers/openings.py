@@ -26,8 +26,9 @@ ARCH_RISE = 0.9
 # tall the walls that it stands on.
 _ZONE_RISE = 0.28
 # A layer that closes more than this many times what the layer below closed is a flat step
-# (common practice, no source; a circle's crown closes 2.4 times).
-STEP = 3.0
+# (common practice, no source). A circle's crown closes 2.4 times; that of a polygon around it,
+# with facets 2 d apart that meet at the top, tan 3d / tan d: 3.3 where there are 18 in all.
+STEP = 3.3
 # Undersides flatter than this are flat (our choice).
 FLAT_DEG = 1.0
 
