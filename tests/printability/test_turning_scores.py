@@ -2,9 +2,12 @@
 
 import numpy as np
 import pytest
+import shapely
 import trimesh
 from scipy.spatial import ConvexHull
 
+from depth import about
+from printability.footing._kernels import hull_of
 from printability.inspection import inspect_model
 from printability.layers.levels import levels
 from printability.mesh import (
@@ -27,7 +30,7 @@ from printability.turning import (
     measured_errors,
     rings_around,
 )
-from printability.turning._kernels import across
+from printability.turning._kernels import across, margin_in
 from printability.turning._outline_kernels import outline_of
 from solids import DATA, box, frustum, ours, table, together
 
@@ -317,3 +320,26 @@ def _walked_up(scorer, down, h):
             end = levels(np.array([top[i] - z.min()]), h, h / 1000)[0]
             lives += [(w, layer[w], max(end - layer[w], 1)) for w in waiting[i]]
     return [tuple(map(int, life)) for life in lives]
+
+
+def test_margins_in_footprints_whose_corners_come_twice_but_for_rounding(draws):
+    """Against a geometry library; points along straight sides, each within rounding of another."""
+    for _ in range(about(200)):
+        count = int(draws.integers(3, 9))
+        around = np.sort(draws.uniform(0, 2 * np.pi, count))
+        corners = np.stack([np.cos(around), np.sin(around)], axis=1) * draws.uniform(1, 80)
+        t = draws.random((count, 12, 1))
+        along = (corners[:, None] + t * (np.roll(corners, -1, axis=0) - corners)[:, None]).reshape(
+            -1, 2
+        )
+        points = np.concatenate([corners, along, corners, along])
+        points = points * (1 + draws.choice([0, 3e-16, 1e-15], points.shape))
+        outline = shapely.Polygon(corners)
+        if outline.area < 1e-3:
+            continue
+        hull = hull_of(points)
+        assert shapely.Polygon(hull).area == pytest.approx(outline.area, rel=1e-9)
+        for x, y in draws.uniform(-80, 80, (4, 2)):
+            expected = outline.exterior.distance(shapely.Point(x, y))
+            expected *= 1 if outline.contains(shapely.Point(x, y)) else -1
+            assert margin_in(hull, x, y) == pytest.approx(expected, abs=1e-6)

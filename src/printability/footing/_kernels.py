@@ -4,6 +4,9 @@ import numpy as np
 
 from ..compiled import compiled
 
+# Corners of a hull that are no farther apart, as a part of its reach, are one.
+_SAME = 1e-11
+
 
 @compiled
 def order_by(first, second):
@@ -55,10 +58,25 @@ def hull_of(points):
         size -= 1
     if size <= 0:
         size = min(n, 1)
-    hull = np.empty((size, 2))
+    # Two corners at one place but for rounding make an edge that points anywhere.
+    reach = 0.0
     for i in range(size):
-        hull[i, 0], hull[i, 1] = points[chain[i], 0], points[chain[i], 1]
-    return hull
+        for axis in range(2):
+            reach = max(reach, abs(points[chain[i], axis] - points[chain[0], axis]))
+    hull = np.empty((size, 2))
+    kept = 0
+    for i in range(size):
+        x, y = points[chain[i], 0], points[chain[i], 1]
+        if kept and max(abs(x - hull[kept - 1, 0]), abs(y - hull[kept - 1, 1])) <= _SAME * reach:
+            continue
+        hull[kept, 0], hull[kept, 1] = x, y
+        kept += 1
+    while kept > 1 and (
+        max(abs(hull[kept - 1, 0] - hull[0, 0]), abs(hull[kept - 1, 1] - hull[0, 1]))
+        <= _SAME * reach
+    ):
+        kept -= 1
+    return hull[:kept]
 
 
 @compiled
