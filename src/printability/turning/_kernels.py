@@ -128,27 +128,23 @@ def layer_profiles(facets, normals, areas, offsets, z, shift, down, h, hair, n, 
 
 
 @compiled
+def _add(poly, lo, hi, column, c0, c1, c2):
+    """Add c0 + c1 z + c2 z^2 to the layers lo to hi - 1."""
+    for i, c in enumerate((c0, c1, c2)):
+        poly[lo, column + i] += c
+        poly[hi, column + i] -= c
+
+
+@compiled
 def _ramp(poly, lo, hi, scale, zero, offset, nz):
-    """Add scale * (z - zero) * (offset - nz z) to the layers lo to hi - 1."""
-    c0, c1, c2 = -scale * zero * offset, scale * (offset + nz * zero), -scale * nz
-    poly[lo, 0] += c0
-    poly[lo, 1] += c1
-    poly[lo, 2] += c2
-    poly[hi, 0] -= c0
-    poly[hi, 1] -= c1
-    poly[hi, 2] -= c2
+    """Add scale * (z - zero) * (offset - nz z) to the areas of the layers lo to hi - 1."""
+    _add(poly, lo, hi, 0, -scale * zero * offset, scale * (offset + nz * zero), -scale * nz)
 
 
 @compiled
 def _square(poly, lo, hi, scale, zero, base):
-    """Add base + scale * (z - zero)^2 to the layers lo to hi - 1."""
-    c0, c1, c2 = base + scale * zero * zero, -2.0 * scale * zero, scale
-    poly[lo, 3] += c0
-    poly[lo, 4] += c1
-    poly[lo, 5] += c2
-    poly[hi, 3] -= c0
-    poly[hi, 4] -= c1
-    poly[hi, 5] -= c2
+    """Add base + scale * (z - zero)^2 to the undersides of the layers lo to hi - 1."""
+    _add(poly, lo, hi, 3, base + scale * zero * zero, -2.0 * scale * zero, scale)
 
 
 @compiled
