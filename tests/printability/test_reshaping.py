@@ -994,8 +994,8 @@ def test_what_touches_the_plate_in_points_or_lines_gets_a_foot(draws, shape):
         want = 2 * 40 * size * beside
     elif shape == "ring":
         body, want = trimesh.creation.torus(3 * r, r, 64, 64), 2 * 2 * np.pi * 3 * r * beside
-    else:  # on its edge, turned by less than the angle
-        lean = math.radians(angle * draws.uniform(0.2, 0.8))
+    else:  # on its edge, turned by less than the angle, the other face steeper than it
+        lean = math.radians(min(angle * draws.uniform(0.2, 0.8), 89 - angle))
         body = trimesh.creation.box((2 * r, 3 * r, 4 * r)).apply_transform(
             trimesh.transformations.rotation_matrix(lean, (0, 1, 0))
         )
