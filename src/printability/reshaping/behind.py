@@ -122,7 +122,15 @@ def _region(under: Underside):
     # A trace larger each: facets that only touch may stay apart by a hair.
     facets = shapely.buffer(shapely.polygons(corners), 1e-6 * size, join_style="mitre")
     holes = [shapely.polygons(ring) for ring in under.openings if not is_wide(ring)]
-    return shapely.union_all([shapely.union_all(facets), *holes]), size
+    return _united([_united(facets, size), *holes], size), size
+
+
+def _united(shapes, size: float):
+    """The union of outlines; on a fine grid where some cross themselves, as seen rims may."""
+    try:
+        return shapely.union_all(shapes)
+    except shapely.GEOSException:
+        return shapely.union_all(shapely.make_valid(shapes), grid_size=1e-8 * size)
 
 
 def ribs_to(
