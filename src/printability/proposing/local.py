@@ -29,11 +29,14 @@ def hanging_around(
     if not own:
         return []
     frame = [_square(low - _FRAME_MM, high + _FRAME_MM), _square(low, high)[::-1]]
-    below = _clean([*_within(below, low, high), *frame])
+    below = [*_within(below, low, high), *frame]
     discs = np.array(discs, float).reshape(-1, 3)
     from_middle = np.abs(discs[:, :2] - (low + high) / 2)
     near = discs[(from_middle < (high - low) / 2 + discs[:, 2:]).all(axis=1)]
-    return hanging_between(below, own, near.tolist(), layer, process)
+    # With discs it is made clean anyway.
+    return hanging_between(
+        below if len(near) else _clean(below), own, near.tolist(), layer, process
+    )
 
 
 def _square(low: np.ndarray, high: np.ndarray) -> np.ndarray:

@@ -147,8 +147,8 @@ def _side(piece, volume, low, high, joined, overhang) -> Side:
     for name in home:
         bodies.setdefault(root(name), []).append(name)
     total = float(volume[names].sum())
-    own = [names for names in bodies.values() if volume[names].sum() > _NOTHING * abs(total)]
-    thin = [float(high[names].max() - low[names].min()) for names in own]
+    own = [some for some in bodies.values() if volume[some].sum() > _NOTHING * abs(total)]
+    thin = [float(high[some].max() - low[some].min()) for some in own]
     return Side(total, len(own), min(thin, default=0.0), tuple(overhang.tolist()))
 
 
