@@ -1,12 +1,15 @@
 """Compiled kernels that are kept on the disk, loaded without what only compiling needs.
 
-Numba reads with each kernel its code for being built into others, lists all names in that, and
-gets everything ready that it compiles with: more than half of what a small job takes. Here this
-waits until something is compiled. It leans on how Numba does that inside; where it does it another
-way, kernels are loaded as Numba loads them.
+Numba reads with each kernel its code for being built into others, lists all names in that, imports
+the modules that hold what was built into it, and gets everything ready that it compiles with: more
+than half of what a small job takes. Here this waits until something is compiled. It leans on how
+Numba does that inside; where it does it another way, kernels are loaded as Numba loads them.
 """
 
+import sys
+
 import llvmlite.binding as llvm
+from numba.core import environment
 from numba.core.caching import FunctionCache
 from numba.core.codegen import JITCodeLibrary
 from numba.core.runtime import rtsys
@@ -19,7 +22,9 @@ _IS_AS_KNOWN = (
         "_set_compiled_object", "enable_object_caching", "get_pointer_to_function",
     ))
     and hasattr(FunctionCache, "_load_overload")
+    and hasattr(environment, "_rebuild_env")
 )  # fmt: skip
+_rebuild_env = getattr(environment, "_rebuild_env", None)
 
 
 class _LateLibrary(JITCodeLibrary):
@@ -52,6 +57,22 @@ class _LateLibrary(JITCodeLibrary):
         return self._codegen._engine.get_function_address(name)
 
 
+def _environment_of(module, constants, name):
+    """The constants of a kernel, or of what is built into one, as Numba keeps them.
+
+    The names of the module that it was written in are for code of another kind, which no kernel
+    here is; that of Numba's own parts takes a fifth of a second to import.
+    """
+    known = environment.lookup_environment(name)
+    if known is not None or module in sys.modules or not module.startswith("numba."):
+        return _rebuild_env(module, constants, name)
+    made = environment.Environment({"__name__": module})
+    made.consts[:] = constants
+    made.env_name = name
+    environment.Environment._memo[name] = made
+    return made
+
+
 class LateCache(FunctionCache):
     """Where a kernel is kept."""
 
@@ -63,5 +84,10 @@ class LateCache(FunctionCache):
         codegen = target_context.codegen()
         if type(codegen)._library_class is JITCodeLibrary:
             codegen._library_class = _LateLibrary
-        with self._guard_against_spurious_io_errors():
-            return self._load_overload(sig, target_context)
+        # What is read names the function by where Numba has it. Numba's lock for compiling is held.
+        environment._rebuild_env = _environment_of
+        try:
+            with self._guard_against_spurious_io_errors():
+                return self._load_overload(sig, target_context)
+        finally:
+            environment._rebuild_env = _rebuild_env

@@ -1,6 +1,8 @@
 """`fairstand inspect` as a script sees it: its output, its exit code."""
 
 import json
+import subprocess
+import sys
 
 import numpy as np
 import pytest
@@ -106,3 +108,21 @@ def test_the_same_input_gives_the_same_output(table_stl):
     assert (wrong.returncode, wrong.stdout, wrong.stderr.count("\n")) == (2, "", 1)
     report = _json(DATA / "bunny.ply", "--turn", "90,0,0")
     assert np.isfinite(report["layers"]["area_mm2"]).all()
+
+
+def test_a_small_inspection_loads_nothing_that_it_does_not_need(table_stl):
+    code = (
+        "import sys; from fairstand.cli import main; main(sys.argv[1:]); "
+        "print(*sys.modules, sep='\\n', file=sys.stderr)"
+    )
+    done = subprocess.run(
+        [sys.executable, "-c", code, "inspect", str(table_stl)], capture_output=True, text=True
+    )
+    loaded = set(done.stderr.split())
+    assert {"numba", "printability.findings"} <= loaded
+    # What compiles, what is drawn into kernels, and libraries that only some models need.
+    late = {
+        "scipy.spatial", "scipy.sparse", "lib3mf", "trimesh", "django", "numba.np.npyimpl",
+        "numba.cpython.unicode",
+    }  # fmt: skip
+    assert late.isdisjoint(loaded), late & loaded

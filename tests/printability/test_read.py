@@ -8,6 +8,8 @@ from contextlib import suppress
 import numpy as np
 import pytest
 import trimesh
+from scipy.sparse import coo_matrix
+from scipy.sparse.csgraph import connected_components
 
 from printability.errors import MeshFileError
 from printability.mesh import (
@@ -20,6 +22,7 @@ from printability.mesh import (
     threemf,
     unit_doubt,
 )
+from printability.mesh.linking import linked
 from solids import DATA, box, ours
 
 
@@ -260,3 +263,15 @@ def test_damaged_bytes_never_escape_as_other_errors():
             with suppress(MeshFileError):
                 facts = mesh_facts(open_mesh(bytes(bad), f"x.{kind}").mesh)
                 assert np.isfinite(facts.volume_mm3)
+
+
+def test_what_links_join_is_what_another_library_joins(draws):
+    for _ in range(200):
+        count, links = int(draws.integers(1, 60)), int(draws.integers(0, 80))
+        one, other = draws.integers(0, count, (2, links))
+        net = coo_matrix((np.ones(links), (one, other)), (count, count))
+        found = linked(count, one, other)
+        _, where, theirs = np.unique(
+            connected_components(net, directed=False)[1], return_index=True, return_inverse=True
+        )
+        assert (found == np.argsort(np.argsort(where))[theirs]).all()

@@ -4,7 +4,6 @@ import math
 from collections.abc import Iterator
 
 import numpy as np
-from scipy.spatial import cKDTree
 
 from ..inspection import Inspection
 from ..layers import Hanging, edges_of_loops, outlines
@@ -19,6 +18,8 @@ __all__ = [
 
 # Of a part, what may stay unheld where it counts as held; as of a patch.
 LEFT = 0.02
+# Up to so many are looked through one by one, which needs nothing that takes a while to load.
+_FEW_TOPS = 50
 
 
 @kind("bridge", "Bridge", 40, "underside")
@@ -107,11 +108,10 @@ def stacks_of(parts: list[Hanging]) -> list[list[Hanging]]:
     for layer, own in by_layer.items():
         growing = [s for s in growing if layer - stacks[s][-1].layer <= 2]
         tops = np.array([stacks[s][-1].center_mm[:2] for s in growing]).reshape(-1, 2)
-        tree = cKDTree(tops) if len(tops) else None
         fresh = []
-        for part in own:
-            near = tree.query(part.center_mm[:2], k=min(len(growing), 3))[1] if tree else []
-            for i in np.atleast_1d(near).tolist():
+        nearest = _nearest(tops, np.array([part.center_mm[:2] for part in own]))
+        for part, near in zip(own, nearest, strict=True):
+            for i in near.tolist():
                 top = stacks[growing[i]][-1]
                 apart = math.dist(part.center_mm[:2], top.center_mm[:2])
                 if top.layer < layer and apart <= 1.5 * max(part.length_mm, top.length_mm):
@@ -122,6 +122,17 @@ def stacks_of(parts: list[Hanging]) -> list[list[Hanging]]:
                 stacks.append([part])
         growing += fresh
     return stacks
+
+
+def _nearest(tops: np.ndarray, places: np.ndarray) -> np.ndarray:
+    """For each of some places, up to three of the tops that are nearest, the nearest first."""
+    count = min(len(tops), 3)
+    if len(tops) <= _FEW_TOPS:
+        apart = np.linalg.norm(places[:, None] - tops, axis=2)
+        return np.argsort(apart, axis=1, kind="stable")[:, :count]
+    from scipy.spatial import cKDTree  # takes a while to load
+
+    return cKDTree(tops).query(places, k=count)[1]
 
 
 def pillars_under(case: Case, part: Hanging) -> int:
@@ -222,6 +233,8 @@ def places_unheld(
     """
     points = places_in(part, min(ledge_mm, hold_mm) / 3)
     if len(contacts_mm) and len(points):
+        from scipy.spatial import cKDTree  # takes a while to load
+
         far, _ = cKDTree(contacts_mm).query(points)
         points = points[far > hold_mm]
     edges = edges_of_loops(below)

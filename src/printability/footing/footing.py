@@ -4,11 +4,14 @@ import math
 from dataclasses import dataclass
 
 import numpy as np
-from scipy.spatial import ConvexHull, QhullError
 
 from ..layers import Layers, outlines
+from . import _kernels
 
 __all__ = ["Footing", "find_footing"]
+
+# A hull that is narrower than this part of its length is a line.
+_FLAT = 1e-9
 
 
 @dataclass(frozen=True)
@@ -91,11 +94,10 @@ def find_footing(layers: Layers) -> Footing | None:
 
 def _hull_edges(points: np.ndarray) -> np.ndarray | None:
     """Corners of the convex hull, counter-clockwise, (n, 2); None for a line or a point."""
-    try:
-        hull = ConvexHull(points)
-    except (QhullError, ValueError):
+    hull = _kernels.hull_of(np.ascontiguousarray(points, np.float64))
+    if len(hull) < 3 or _least_width(hull) <= _FLAT * np.ptp(hull, axis=0).max():
         return None
-    return points[hull.vertices]
+    return hull
 
 
 def _margins(corners: np.ndarray, points: np.ndarray) -> np.ndarray:

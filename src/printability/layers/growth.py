@@ -3,10 +3,9 @@
 from dataclasses import dataclass
 
 import numpy as np
-from scipy.sparse import coo_matrix
-from scipy.sparse.csgraph import connected_components
 
 from ..mesh import Mesh
+from ..mesh.linking import linked
 from . import _joining, _kernels, _span_kernels
 from ._united import union_of_loops
 from .levels import hair_mm
@@ -261,7 +260,7 @@ def find_necks(
     member = np.flatnonzero(over)
     one = np.concatenate([lower[both], member])
     other = np.concatenate([upper[both], group[member]])
-    _, label = connected_components(coo_matrix((np.ones(len(one)), (one, other)), (n, n)), False)
+    label = linked(n, one, other)
     order = member[np.argsort(label[member], kind="stable")]
     found = []
     for stretch in np.split(order, np.flatnonzero(np.diff(label[order])) + 1):

@@ -7,9 +7,8 @@ from dataclasses import dataclass
 from threading import Lock
 
 import numpy as np
-from scipy.sparse import coo_matrix
-from scipy.sparse.csgraph import connected_components
 
+from ..mesh.linking import linked
 from . import _overlap_kernels, _tearing
 from ._united import union_of_loops
 from .slicing import THREADS, Layers, region_loops
@@ -212,6 +211,5 @@ def torn_regions(layers: Layers, tear: Tear) -> np.ndarray:
     stays[[p for p in tear.cut if p >= 0]] = False
     stays &= layers.region_layer[upper] <= tear.layer
     count = len(layers.region_layer)
-    net = coo_matrix((np.ones(stays.sum(), bool), (lower[stays], upper[stays])), (count, count))
-    _, part = connected_components(net, directed=False)
+    part = linked(count, lower[stays], upper[stays])
     return np.flatnonzero(np.isin(part, part[list(tear.torn)]))

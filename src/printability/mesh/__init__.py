@@ -14,12 +14,12 @@ from .model import (
     mesh_facts,
     volume_mm3,
 )
+from .part import Part
 from .read import FORMATS, Opened, ReadLimits, check_size, in_mm, open_mesh
 from .repair import Repair, repaired
 from .simplify import coarser
 from .solids import as_solid, bodies_apart, mesh_of, pieces_of, side_by_side, union_of_bodies
 from .spreading import facets_by_area, spread_in
-from .threemf import Part
 from .transforms import angles_of_rotation, rotation_about_axes, rotation_taking_down
 from .units import MM_PER_UNIT, UnitDoubt, unit_doubt
 from .write import binary_stl

@@ -128,6 +128,25 @@ def root_of(parent, i):
 
 
 @compiled
+def label_linked(count, one, other):
+    """Label of each of ``count`` things that links join, in the order of the first of each."""
+    parent = np.arange(count)
+    for i in range(one.shape[0]):
+        a, b = root_of(parent, one[i]), root_of(parent, other[i])
+        parent[max(a, b)] = min(a, b)
+    label = np.empty(count, np.int64)
+    found = 0
+    for i in range(count):
+        root = root_of(parent, i)
+        if root == i:
+            label[i] = found
+            found += 1
+        else:
+            label[i] = label[root]
+    return label
+
+
+@compiled
 def label_connected(twin, chosen):
     """Label of each chosen facet's edge-connected group (-1 for others), and their count."""
     m = chosen.shape[0]

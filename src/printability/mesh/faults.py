@@ -6,6 +6,7 @@ import manifold3d
 import numpy as np
 
 from . import _kernels
+from .linking import linked
 from .model import Mesh
 from .solids import as_solid, bodies_apart, boxes_that_meet
 
@@ -88,16 +89,12 @@ def _solid(parts, number, known) -> manifold3d.Manifold:
 
 
 def _holes(mesh: Mesh) -> list[Fault]:
-    from scipy.sparse import coo_matrix
-    from scipy.sparse.csgraph import connected_components
-
     edges = np.flatnonzero(mesh.twin < 0)
     if not len(edges):
         return []
     a = mesh.facets[edges // 3, edges % 3]
     b = mesh.facets[edges // 3, (edges % 3 + 1) % 3]
-    n = len(mesh.vertices)
-    _, label = connected_components(coo_matrix((np.ones(len(a)), (a, b)), (n, n)), directed=False)
+    label = linked(len(mesh.vertices), a, b)
     _, group = np.unique(label[a], return_inverse=True)
     count = np.bincount(group)
     middle = np.stack([np.bincount(group, mesh.vertices[a, i]) / count for i in range(3)], axis=1)

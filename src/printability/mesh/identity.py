@@ -3,7 +3,6 @@
 from bisect import bisect_left, insort
 
 import numpy as np
-from scipy.spatial import cKDTree
 
 from ._kernels import signed_volumes
 from .model import Mesh, facet_areas
@@ -92,6 +91,8 @@ def _fits(one: np.ndarray, other: np.ndarray, handedness: float) -> bool:
     second = _rarest(far_one, usable, slack)
     apart = np.linalg.norm(one[first] - one[second])
     frame = _frame(one[first], one[second], 1.0)
+    from scipy.spatial import cKDTree  # takes a while to load, and few need it
+
     tree = cKDTree(other)
     tries = 0
     for i in np.flatnonzero(np.abs(far_other - far_one[first]) <= slack):

@@ -12,7 +12,6 @@ from dataclasses import dataclass
 import numpy as np
 
 from ..errors import MeshFileError
-from . import threemf
 from .facet_colours import FacetColours, carried_to, few
 from .model import Mesh
 from .repair import Repair, repaired
@@ -92,6 +91,8 @@ def open_mesh(
     unit, notes, rgb, names = None, (), None, None
     try:
         if kind == "3mf":
+            from . import threemf  # takes a while to load
+
             points, facets, unit, notes, rgb, names = threemf.read(data, limits.max_facets)
         elif kind == "ply":
             points, facets, rgb = _read_ply(data, limits)

@@ -12,7 +12,6 @@ import tempfile
 import threading
 import uuid
 import zipfile
-from dataclasses import dataclass
 from pathlib import Path
 
 import lib3mf
@@ -20,9 +19,9 @@ import numpy as np
 
 from ..errors import MeshFileError
 from .facet_colours import FacetColours
-from .model import Mesh
+from .part import Part
 
-__all__ = ["Part", "read", "write"]
+__all__ = ["read", "write"]
 
 MAX_PARTS = 2000
 MAX_UNPACKED_BYTES = 2_000_000_000
@@ -42,16 +41,6 @@ _NAMESPACE = uuid.UUID("5a6f7c1e-7b0d-4d0b-9a40-0f6f4a1f3a77")
 _PLAIN = (236, 229, 215)
 _lock = threading.Lock()
 _wrapper = None
-
-
-@dataclass(frozen=True)
-class Part:
-    """One object of a 3MF file; ``is_support`` gives it the type "support"."""
-
-    name: str
-    mesh: Mesh
-    is_support: bool
-    colours: FacetColours | None = None
 
 
 def _library():

@@ -5,7 +5,6 @@ from itertools import pairwise
 
 import manifold3d
 import numpy as np
-from scipy.spatial import ConvexHull, QhullError
 
 from ..errors import EditError
 from ..mesh import Mesh
@@ -35,6 +34,8 @@ def low_points(mesh: Mesh) -> np.ndarray:
     EditError
         If there is none that a small turn brings down.
     """
+    from scipy.spatial import ConvexHull, QhullError  # takes a while to load
+
     try:
         hull = ConvexHull(mesh.vertices)
     except (QhullError, ValueError):

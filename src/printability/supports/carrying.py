@@ -10,7 +10,6 @@ from dataclasses import dataclass, replace
 from itertools import permutations, product
 
 import numpy as np
-from scipy.spatial import cKDTree
 
 from ..errors import EditError
 from ..mesh import Mesh, facet_areas, facet_normals, facets_by_area, spread_in
@@ -108,6 +107,8 @@ def aligned(one: Mesh, other: Mesh) -> Alignment | None:
     """
     places, facing = _spread(one, _SAMPLES)
     there, there_facing = _spread(other, _DENSE)
+    from scipy.spatial import cKDTree  # takes a while to load
+
     tree = cKDTree(there)
     (c1, a1, m1), (c2, a2, m2) = _frame_of(one), _frame_of(other)
     size = float(np.linalg.norm(other.size_mm))

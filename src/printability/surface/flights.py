@@ -6,10 +6,9 @@ treads with low risers between them are one patch.
 """
 
 import numpy as np
-from scipy.sparse import coo_matrix
-from scipy.sparse.csgraph import connected_components
 
 from ..mesh import Mesh, facet_normals
+from ..mesh.linking import linked
 from ..process import Process
 from .overhang import SLOPE_TOLERANCE_DEG, Overhang, find_overhang, joined_patches
 
@@ -81,8 +80,7 @@ def overhang_of(
     if not low.any():
         return overhang
     n = count + walls
-    links = coo_matrix((np.ones(low.sum(), bool), (tread[low], count + side[low])), (n, n))
-    flight = connected_components(links, directed=False)[1][:count]
+    flight = linked(n, tread[low], count + side[low])[:count]
     return joined_patches(overhang, np.unique(flight, return_inverse=True)[1])
 
 
@@ -112,10 +110,10 @@ def _walls(mesh: Mesh, patch: np.ndarray, facing: np.ndarray, tallest: float):
     beside = np.where(twin[near] >= 0, twin[near] // 3, -1)
     at = np.minimum(np.searchsorted(near, beside), count - 1)
     # Not around corners: the side of a flight touches every riser.
-    linked = (near[at] == beside) & (np.einsum("ik,ijk->ij", normal, normal[at]) > _ROUND)
-    one, other = np.repeat(np.arange(count), linked.sum(axis=1)), at[linked]
-    links = coo_matrix((np.ones(len(one), bool), (one, other)), (count, count))
-    walls, wall = connected_components(links, directed=False)
+    goes_on = (near[at] == beside) & (np.einsum("ik,ijk->ij", normal, normal[at]) > _ROUND)
+    one, other = np.repeat(np.arange(count), goes_on.sum(axis=1)), at[goes_on]
+    wall = linked(count, one, other)
+    walls = int(wall.max()) + 1
     floor, top = np.full(walls, np.inf), np.full(walls, -np.inf)
     np.minimum.at(floor, wall, z.min(axis=1))
     np.maximum.at(top, wall, z.max(axis=1))

@@ -12,8 +12,6 @@ from threading import Lock
 from weakref import WeakKeyDictionary
 
 import numpy as np
-from scipy.sparse import coo_matrix
-from scipy.sparse.csgraph import dijkstra
 
 from ..layers import union_of_loops
 from ..mesh import Mesh, facet_areas
@@ -210,6 +208,8 @@ class _Field:
     @property
     def graph(self):
         if self._graph is None:
+            from scipy.sparse import coo_matrix  # takes a while to load
+
             n, vertex, places = len(self.places), self.vertex, self.places
             a, b = vertex[:, [0, 1, 2]].ravel(), vertex[:, [1, 2, 0]].ravel()
             level = np.hypot(*(places[a] - places[b])[:, :2].T)
@@ -219,6 +219,8 @@ class _Field:
 
     def ways(self, contacts, contact_facets, which):
         """For each of some contacts, the places that it reaches and their level distance."""
+        from scipy.sparse.csgraph import dijkstra  # takes a while to load
+
         which = np.asarray(which, int)
         places, facets = np.asarray(contacts)[which], np.asarray(contact_facets)[which]
         names = [(*at, f) for at, f in zip(places.tolist(), facets.tolist(), strict=True)]

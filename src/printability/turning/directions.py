@@ -1,9 +1,12 @@
 """Directions of down that are worth a look: even ones all around, and faces to stand on."""
 
 from dataclasses import dataclass
+from typing import TYPE_CHECKING
 
 import numpy as np
-from scipy.spatial import ConvexHull, cKDTree
+
+if TYPE_CHECKING:
+    from scipy.spatial import ConvexHull
 
 __all__ = ["Face", "even_directions", "faces_to_stand_on", "rings_around"]
 
@@ -29,7 +32,7 @@ def even_directions(count: int) -> np.ndarray:
     return np.stack([flat * np.cos(around), flat * np.sin(around), z], axis=1)
 
 
-def faces_to_stand_on(hull: ConvexHull, middle_mm: np.ndarray) -> list[Face]:
+def faces_to_stand_on(hull: "ConvexHull", middle_mm: np.ndarray) -> list[Face]:
     """Flats of a convex hull, the largest first.
 
     The model rests on one without rocking when it stands there. At most 48 are given: the
@@ -71,6 +74,8 @@ def _faces_of(planes: np.ndarray, area: np.ndarray) -> np.ndarray:
 
     A facet takes along all near it in the same plane that no larger one has taken.
     """
+    from scipy.spatial import cKDTree  # takes a while to load
+
     pairs = cKDTree(planes[:, :3]).query_pairs(np.radians(_SAME_FACE_DEG), output_type="ndarray")
     pairs = pairs[np.abs(np.subtract(*planes[pairs, 3].T)) < 1e-3]
     both = np.concatenate([pairs, pairs[:, ::-1]])

@@ -4,9 +4,9 @@ import math
 from collections.abc import Callable
 from concurrent.futures import ThreadPoolExecutor
 from functools import cached_property
+from typing import TYPE_CHECKING
 
 import numpy as np
-from scipy.spatial import ConvexHull, QhullError
 
 from ..layers import hair_mm, layer_count
 from ..layers.growth import NOTABLE_PART
@@ -16,6 +16,9 @@ from ..surface import SHOW, SLOPE_TOLERANCE_DEG
 from . import _kernels, _many_kernels, _outline_kernels
 from .directions import Face, faces_to_stand_on
 from .goals import GOALS
+
+if TYPE_CHECKING:
+    from scipy.spatial import ConvexHull
 
 __all__ = ["Scorer"]
 
@@ -127,6 +130,8 @@ class Scorer:
     def _broad_face(self) -> np.ndarray | None:
         if not self.faces:
             return None
+        from scipy.spatial import ConvexHull  # takes a while to load
+
         whole = ConvexHull(self.hull_mm).area
         broad = self.faces[0]
         return np.array(broad.down) if broad.area_mm2 >= 0.25 * whole else None
@@ -140,8 +145,10 @@ class Scorer:
         return faces_to_stand_on(hull, self.middle_mm - self._origin)
 
     @cached_property
-    def _hull(self) -> ConvexHull | None:
+    def _hull(self) -> "ConvexHull | None":
         """Of the model, moved near the origin; None where it has no volume."""
+        from scipy.spatial import ConvexHull, QhullError
+
         try:
             return ConvexHull(self._near(self.shape.vertices))
         except (QhullError, ValueError):
