@@ -1,6 +1,7 @@
 """`fairstand inspect` as a script sees it: its output, its exit code."""
 
 import json
+import os
 import subprocess
 import sys
 
@@ -116,7 +117,9 @@ def test_a_small_inspection_loads_nothing_that_it_does_not_need(table_stl):
         "print(*sys.modules, sep='\\n', file=sys.stderr)"
     )
     done = subprocess.run(
-        [sys.executable, "-c", code, "inspect", str(table_stl)], capture_output=True, text=True
+        [sys.executable, "-c", code, "inspect", str(table_stl)],
+        capture_output=True,
+        encoding="utf-8",
     )
     loaded = set(done.stderr.split())
     assert {"numba", "printability.findings"} <= loaded
@@ -126,3 +129,14 @@ def test_a_small_inspection_loads_nothing_that_it_does_not_need(table_stl):
         "numba.cpython.unicode",
     }  # fmt: skip
     assert late.isdisjoint(loaded), late & loaded
+
+
+def test_a_terminal_without_its_signs_gets_others(table_stl):
+    code = "import sys; from fairstand.cli import main; sys.exit(main(sys.argv[1:]))"
+    for words, ends in ((["inspect", table_stl], 0), (["inspect", "näht.stl"], 2)):
+        done = subprocess.run(
+            [sys.executable, "-c", code, *map(str, words)], capture_output=True, encoding="ascii",
+            env={**os.environ, "PYTHONIOENCODING": "ascii"},
+        )  # fmt: skip
+        assert done.returncode == ends
+        assert "?" in done.stdout + done.stderr

@@ -301,7 +301,8 @@ def _walked_up(scorer, down, h):
         if not below:
             if scorer.outward[v] @ down <= 0:
                 return None
-            first[v], waiting[v] = layer[v], [v]
+            # What begins in the first layer stands on the plate.
+            first[v], waiting[v] = layer[v], [v] if layer[v] > 0 else []
         else:
             oldest = min(below, key=lambda i: (first[i], z[i]))
             for other in below - {oldest}:

@@ -6,6 +6,7 @@ inspection do not wait for what the others need.
 
 import argparse
 import gc
+import io
 import sys
 from importlib import import_module
 
@@ -64,6 +65,9 @@ def _with_joined_turn(arguments: list[str]) -> list[str]:
 
 def main(arguments: list[str] | None = None) -> int:
     """Run the command; returns the exit code."""
+    for stream in (sys.stdout, sys.stderr):
+        if isinstance(stream, io.TextIOWrapper):
+            stream.reconfigure(errors="replace")  # "×" is "?" where the terminal has none
     words = _with_joined_turn(sys.argv[1:] if arguments is None else arguments)
     # The first word that is no option is the command, as argparse takes it.
     asked = next((word for word in words if not word.startswith("-")), "")
