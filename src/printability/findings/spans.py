@@ -8,7 +8,7 @@ import numpy as np
 from ..inspection import Inspection
 from ..layers import Hanging, edges_of_loops, outlines
 from ..process import Process
-from ..surface import Overhang, distances
+from ..surface import HeldPieces, Overhang, distances
 from .base import FAR_OVER, Case, Finding, Severity, area_said, kind
 
 __all__ = [
@@ -20,6 +20,8 @@ __all__ = [
 LEFT = 0.02
 # Up to so many are looked through one by one, which needs nothing that takes a while to load.
 _FEW_TOPS = 50
+# Pieces that are looked at in one go, until so many goes take all of them.
+_AT_ONCE, _MOST_TURNS = 1_000, 15
 
 
 @kind("bridge", "Bridge", 40, "underside")
@@ -161,11 +163,25 @@ def held_by_contacts_of(case: Case, part: Hanging) -> bool:
         return False
     for patch in patches:
         pieces = look.pieces_held(patch, case.overhang, case.threshold_deg)
-        inside = part.near(pieces.middle_mm, np.zeros(len(pieces.middle_mm)))
-        left = inside & pieces.is_open
-        if pieces.area_mm2[left].sum() > LEFT * pieces.area_mm2[inside].sum():
+        left = _area_within(part, pieces, np.flatnonzero(pieces.is_open))
+        if left and left > LEFT * _area_within(part, pieces, None, left / LEFT):
             return False
     return True
+
+
+def _area_within(
+    part: Hanging, pieces: HeldPieces, which: np.ndarray | None, enough_mm2: float = math.inf
+) -> float:
+    """Area of pieces, or of some, with their middle in a part; no more are added than suffice."""
+    which = np.arange(len(pieces.area_mm2)) if which is None else which
+    area, turns = 0.0, 1 + min(len(which) // _AT_ONCE, _MOST_TURNS)
+    for turn in range(turns):
+        some = which[turn::turns]
+        inside = part.near(pieces.middle_mm[some], np.zeros(len(some)))
+        area += float(pieces.area_mm2[some][inside].sum())
+        if area >= enough_mm2:
+            break
+    return area
 
 
 def unheld_along(
