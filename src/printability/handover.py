@@ -14,15 +14,18 @@ from .mesh import (
     as_solid,
     binary_stl,
     bodies_apart,
+    crowded_edges,
     mesh_facts,
     mesh_of,
     open_mesh,
     pieces_of,
+    repaired,
     threemf,
 )
+from .mesh import side_by_side as shells_together
 from .parts import PLUG
 from .process import Process
-from .reshaping.joining import cut_whole
+from .reshaping.joining import FILM_MM, cut_whole
 from .splitting.solids import tracked
 from .stance import Placed
 from .supports import KINDS
@@ -43,6 +46,8 @@ __all__ = [
 
 # A body no larger than this is a film of rounding, in mm³.
 _FILM_MM3 = 1e-9
+# A joined body may be off by so much where that keeps its edges apart in single precision.
+_COARSER_MM = (1e-5, 1e-4, 5e-4)
 
 
 @dataclass(frozen=True)
@@ -92,9 +97,29 @@ def one_body(placed: Placed) -> Mesh:
     union = manifold3d.Manifold.batch_boolean(solids, manifold3d.OpType.Add)
     if union.status() != manifold3d.Error.NoError or union.is_empty():
         raise HandOverError("Model and pillars could not be joined into one body.")
-    out = mesh_of(union)
-    # STL keeps single precision: round first, so that what is checked is what is written.
-    return Mesh(out.vertices.astype(np.float32).astype(np.float64), out.facets)
+    return _in_single_precision(union)
+
+
+def _in_single_precision(solid: manifold3d.Manifold) -> Mesh:
+    """A solid's surface as STL keeps it, so that what is checked is what is written.
+
+    Corners that come together are one then, and facets that collapse are none. Where edges come
+    together, too, a reader may take the surface for torn: then a little coarser.
+    """
+    shells = solid.decompose()
+    thick = [one for one in shells if 2 * abs(one.volume()) > FILM_MM * one.surface_area()]
+    if 0 < len(thick) < len(shells):
+        solid = shells_together(thick)
+    first = None
+    for by_mm in (0.0, *_COARSER_MM):
+        rough = mesh_of(solid.simplify(by_mm) if by_mm else solid)
+        # Near zero single precision tells apart what no reader does: rounded alike everywhere.
+        grain = float(np.spacing(np.float32(np.abs(rough.vertices).max())))
+        found, _ = repaired(np.round(rough.vertices / grain) * grain, rough.facets)
+        if not crowded_edges(found):
+            return found
+        first = first or found
+    return first
 
 
 def _solid(mesh: Mesh) -> manifold3d.Manifold:

@@ -1,18 +1,22 @@
 """Files: one watertight body by union, and 3MF read back by the reference library."""
 
 import io
+from dataclasses import replace
 
 import lib3mf
+import manifold3d
 import numpy as np
 import pytest
 import trimesh
 
+from depth import about
 from printability import handover
 from printability.edits import edit_from
 from printability.errors import HandOverError
-from printability.mesh import open_mesh
+from printability.mesh import mesh_facts, mesh_of, open_mesh
 from printability.process import PROCESSES
-from printability.stance import Setup, fold, place
+from printability.proposing import Options, propose
+from printability.stance import Setup, fold, part_of, place, stand
 from solids import DATA, box, pillar_under, reference, table, together
 
 FDM = PROCESSES["fdm"]
@@ -118,3 +122,47 @@ def test_what_leaves_the_build_volume_is_named():
     assert "40.0 mm along X" in check.text
     fits = place(together(box(200, 10, 10)), Setup())
     assert {c.key: c.ok for c in handover.checks(fits, FDM)}["build_volume"]
+
+
+def _tree(draws):
+    """A trunk with arms that lean anywhere: unions full of slivers."""
+    solid = manifold3d.Manifold.cylinder(40, 3, 2, 24) + manifold3d.Manifold.cylinder(2, 10, 10, 32)
+    for _ in range(8):
+        arm = manifold3d.Manifold.cylinder(draws.uniform(8, 20), 1.5, 1, 16)
+        arm = arm.rotate((0, draws.uniform(60, 140), draws.uniform(0, 360)))
+        solid += arm.translate((0, 0, draws.uniform(12, 36)))
+    return solid
+
+
+@pytest.mark.parametrize("process", ["fdm", "resin"])
+def test_the_joined_body_is_whole_for_other_readers_and_as_large_as_its_layers(process, draws):
+    """No facet collapses in single precision, and none is lost: areas by the sections' library."""
+    for _ in range(about(3)):
+        mesh = mesh_of(_tree(draws))
+        setup = Setup(process=PROCESSES[process])
+        part = part_of(mesh, setup)
+        found = propose(part, setup, Options(clear="failing"))
+        placed = stand(part, replace(setup, supports=found.supports))
+        written = handover.stl_of(placed, "tree")
+        theirs = trimesh.load(io.BytesIO(written), file_type="stl")
+        assert theirs.is_watertight
+        assert theirs.body_count == 1
+        assert open_mesh(written, "tree.stl").repairs == ()
+        h = setup.process.layer_height_mm
+        for k in draws.integers(0, found.look.layers.count, 6).tolist():
+            # A pad's top may lie right in a cut: it is above or below.
+            around = [
+                theirs.section((0, 0, 1), (0, 0, (k + 0.5) * h + off)).to_2D()[0].area
+                for off in (-1e-5, 1e-5)
+            ]
+            own = found.look.layers.area_mm2[k]
+            assert any(area == pytest.approx(own, rel=2e-3, abs=2e-3) for area in around)
+
+
+def test_a_film_left_by_rounding_is_no_body():
+    film = manifold3d.Manifold.cube((3, 3, 1e-5)).translate((0, 0, 8))
+    placed = place(mesh_of(manifold3d.Manifold.cube((5, 5, 5)) + film), Setup())
+    assert mesh_facts(handover.one_body(placed)).bodies == 1
+    apart = manifold3d.Manifold.cube((3, 3, 0.1)).translate((0, 0, 8))
+    placed = place(mesh_of(manifold3d.Manifold.cube((5, 5, 5)) + apart), Setup())
+    assert mesh_facts(handover.one_body(placed)).bodies == 2

@@ -14,6 +14,7 @@ CREASE_DEG = 30.0
 __all__ = [
     "Mesh",
     "MeshFacts",
+    "crowded_edges",
     "facet_areas",
     "facet_normals",
     "joined",
@@ -151,6 +152,14 @@ def mesh_facts(mesh: Mesh) -> MeshFacts:
         open_edges=open_edges,
         bodies=int(mesh.body_of_facet.max(initial=-1)) + 1,
     )
+
+
+def crowded_edges(mesh: Mesh) -> int:
+    """How many edges more than two facets share: there surfaces only touch."""
+    a, b = mesh.facets.ravel().astype(np.int64), np.roll(mesh.facets, -1, axis=1).ravel()
+    edges = np.sort(np.minimum(a, b) * len(mesh.vertices) + np.maximum(a, b))
+    _, count = np.unique(edges, return_counts=True)
+    return int((count > 2).sum())
 
 
 def joined(meshes: list[Mesh]) -> Mesh:
