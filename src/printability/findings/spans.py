@@ -164,7 +164,8 @@ def held_by_contacts_of(case: Case, part: Hanging) -> bool:
     for patch in patches:
         pieces = look.pieces_held(patch, case.overhang, case.threshold_deg)
         left = _area_within(part, pieces, np.flatnonzero(pieces.is_open))
-        if left and left > LEFT * _area_within(part, pieces, None, left / LEFT):
+        most = LEFT * float(pieces.area_mm2.sum())
+        if left > most or (left and left > LEFT * _area_within(part, pieces, None, left / LEFT)):
             return False
     return True
 

@@ -432,6 +432,8 @@ def near_loops(points, ends, queries, reach):
                 if (ay <= y[i]) != (by <= y[i]):
                     if dx < dy / uy * ux:
                         odd[i] = not odd[i]
+                if most == 0.0:
+                    continue
                 t = min(max((dx * ux + dy * uy) / length, 0.0), 1.0)
                 found[a] |= (dx - t * ux) ** 2 + (dy - t * uy) ** 2 <= reach[a] * reach[a]
         first = end
