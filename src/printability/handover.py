@@ -113,13 +113,30 @@ def _in_single_precision(solid: manifold3d.Manifold) -> Mesh:
     first = None
     for by_mm in (0.0, *_COARSER_MM):
         rough = mesh_of(solid.simplify(by_mm) if by_mm else solid)
-        # Near zero single precision tells apart what no reader does: rounded alike everywhere.
-        grain = float(np.spacing(np.float32(np.abs(rough.vertices).max())))
-        found, _ = repaired(np.round(rough.vertices / grain) * grain, rough.facets)
+        found, _ = repaired(_singly(rough.vertices), rough.facets)
         if not crowded_edges(found):
             return found
         first = first or found
     return first
+
+
+def _singly(places: np.ndarray) -> np.ndarray:
+    """Places in single precision, no finer near zero, where no reader tells more apart."""
+    grain = float(np.spacing(np.float32(np.abs(places).max())))
+    return np.round(places / grain) * grain
+
+
+def _written(parts: list[Part], title: str) -> bytes:
+    """3MF of parts, those of which facets would collapse in single precision without these."""
+    return threemf.write([replace(one, mesh=_uncollapsed(one)) for one in parts], title)
+
+
+def _uncollapsed(part: Part) -> Mesh:
+    corners = _singly(part.mesh.vertices)[part.mesh.facets]
+    if part.colours is not None or (corners != np.roll(corners, 1, axis=1)).any(axis=2).all():
+        return part.mesh
+    solid = as_solid(part.mesh)
+    return part.mesh if solid is None else _in_single_precision(solid)
 
 
 def _solid(mesh: Mesh) -> manifold3d.Manifold:
@@ -144,7 +161,7 @@ def threemf_of(placed: Placed, title: str, colours: FacetColours | None = None) 
         Part(f"{KINDS[s.support.kind].label.capitalize()} {s.support.key}", s.whole, True)
         for s in placed.standing
     ]
-    return threemf.write(parts, title)
+    return _written(parts, title)
 
 
 def _apart(
@@ -223,7 +240,7 @@ def all_parts_3mf(
         for s in one.standing:
             label = f"{KINDS[s.support.kind].label.capitalize()} {s.support.key}, {name}"
             parts.append(Part(label, s.whole.moved(s.whole.vertices + move), True))
-    return threemf.write(parts, title)
+    return _written(parts, title)
 
 
 def in_place(parts, title: str, colours: list | None = None) -> bytes:
@@ -234,7 +251,7 @@ def in_place(parts, title: str, colours: list | None = None) -> bytes:
         frame = np.eye(4)
         frame[:3, :3] = one.frame.matrix
         found += _apart(one, one.mesh, frame, name, own)
-    return threemf.write(found, title)
+    return _written(found, title)
 
 
 def checks(placed: Placed, process: Process) -> list[Check]:

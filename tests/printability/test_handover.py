@@ -148,6 +148,11 @@ def test_the_joined_body_is_whole_for_other_readers_and_as_large_as_its_layers(p
         assert theirs.is_watertight
         assert theirs.body_count == 1
         assert open_mesh(written, "tree.stl").repairs == ()
+        scene = trimesh.load(
+            io.BytesIO(handover.threemf_of(placed, "tree")), file_type="3mf", process=True
+        )
+        assert len(scene.geometry) == 1 + len(placed.standing)
+        assert all(one.is_watertight for one in scene.geometry.values())
         h = setup.process.layer_height_mm
         for k in draws.integers(0, found.look.layers.count, 6).tolist():
             # A pad's top may lie right in a cut: it is above or below.
