@@ -5,6 +5,7 @@ inspection do not wait for what the others need.
 """
 
 import argparse
+import atexit
 import gc
 import io
 import sys
@@ -49,6 +50,7 @@ def _module(name: str):
         return import_module(f".{name}", __package__)
     finally:
         gc.freeze()
+        atexit.register(gc.unfreeze)
         gc.enable()
 
 
