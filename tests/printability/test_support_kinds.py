@@ -10,6 +10,7 @@ import trimesh
 
 from depth import about
 from printability.errors import EditError
+from printability.layers import find_islands, slice_layers
 from printability.mesh import mesh_facts
 from printability.process import PROCESSES
 from printability.supports import (
@@ -279,3 +280,30 @@ def test_kinds_refuse_ends_and_sizes_that_make_no_sense():
     with pytest.raises(EditError, match="number"):
         RaftSize("a", 1, 1, 1, 1)
     assert OnBelow() == OnBelow()
+
+
+def test_no_end_of_a_strut_begins_beside_what_it_ends_on(draws):
+    """Layer by layer: each region lies on one below, whichever way tips, struts and posts go."""
+    metal, looked = PROCESSES["metal"], 0
+    for _ in range(about(25)):
+        # A cone upside down, 25 mm up: a flat underside, and a flank that leans out.
+        cone = ours(frustum(5, 5 + 20 / math.tan(math.radians(draws.uniform(20, 60))), 20, 90))
+        mesh = cone.moved(cone.vertices + (0, 0, 25))
+        turn = draws.uniform(0, 2 * math.pi)
+        beside = OnModel(anchor_near(mesh, (8 * math.cos(turn), 8 * math.sin(turn), 28)))
+        out = draws.uniform(2, 12)
+        foot = OnPlate((out * math.cos(turn + 1), out * math.sin(turn + 1)))
+        post = replace(size_for(metal), shaft_mm=draws.uniform(0.6, 1.6))
+        size = replace(KINDS["strut"].size_for(metal), shaft_mm=draws.uniform(0.6, 2.2))
+        found = fitted(
+            mesh, pillar(mesh, "1", (draws.uniform(-3, 3), 1, 25), post),
+            Support("2", "strut", (beside, OnSupport("1")), size),
+            Support("3", "strut", (beside, foot), size),
+        )  # fmt: skip
+        for keys in ("12", "3"):
+            some = [found[key] for key in keys]
+            if all(one.stands for one in some):
+                whole = together(*(reference(one.whole) for one in some))
+                assert find_islands(slice_layers(whole, 0.02)) == (), (keys, turn, size, post)
+                looked += 1
+    assert looked > 10

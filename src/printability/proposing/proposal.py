@@ -341,7 +341,7 @@ def propose(
     ]  # fmt: skip
     grid = search.exact.estimate(search.threshold).grid_support_mm3
     return Proposal(
-        supports, placed.supports, _still_open(unreachable, search.open(after)),
+        supports, placed.supports, _still_open(unreachable, search.open(after), search),
         found_before(), after, look, float(volume), float(grid),
         (*said, *said_of_weight(volume, grid, search)),
     )  # fmt: skip
@@ -409,23 +409,35 @@ def _numbered(supports: tuple[Support, ...], setup: Setup) -> tuple[Support, ...
     return tuple(out)
 
 
-def _still_open(missed: list[Unreachable], left: list[Finding]) -> tuple[Unreachable, ...]:
+def _still_open(
+    missed: list[Unreachable], left: list[Finding], search: Search
+) -> tuple[Unreachable, ...]:
     """Places without a contact, each once, as far as something is left to be cleared; what is
     left for another reason is among them."""
     found: list[Unreachable] = []
     for one in missed:
         if all(math.dist(one.at_mm, other.at_mm) > 1.0 for other in found):
             found.append(one)
-    kept = [
-        one for one in found
-        if any(math.dist(one.at_mm, f.center_mm) <= _reach_of(f) for f in left)
-    ]  # fmt: skip
+    kept = [one for one in found if any(_is_at(one, finding, search) for finding in left)]
     for finding in left:
-        if all(math.dist(one.at_mm, finding.center_mm) > _reach_of(finding) for one in kept):
+        if not any(_is_at(one, finding, search) for one in kept):
             kept.append(
                 Unreachable(finding.center_mm, f"{finding.title}: no contact was found for it.")
             )
     return tuple(kept)
+
+
+def _is_at(one: Unreachable, finding: Finding, search: Search) -> bool:
+    """Whether a place without a contact is one of a finding's."""
+    if math.dist(one.at_mm, finding.center_mm) <= _reach_of(finding):
+        return True
+    if not finding.patch:
+        return False
+    # The middle of what winds or goes round a hole is not on it.
+    mesh = search.base.mesh
+    corners = mesh.vertices[mesh.facets[search.overhang.patch_of_facet == finding.patch]]
+    far = np.linalg.norm(corners.reshape(-1, 3) - one.at_mm, axis=1)
+    return bool(far.min() <= math.sqrt(max(finding.area_mm2, 1.0)))
 
 
 def _reach_of(finding: Finding) -> float:

@@ -459,7 +459,10 @@ class Round:
         near = cKDTree(middle[pool, :2]).sparse_distance_matrix(
             cKDTree(middle[:, :2]), float(far.max()), output_type="ndarray"
         )
-        near = near[near["v"] <= far[near["j"]]]
+        # What lies above or below it, like the next turn of a coil, it does not hold.
+        high = np.abs(middle[pool[near["i"]], 2] - middle[near["j"], 2])
+        steep = 1.2 * math.tan(math.radians(min(self.search.threshold, 80.0)))
+        near = near[(near["v"] <= far[near["j"]]) & (high <= steep * far[near["j"]])]
         holds = csr_array(
             (np.ones(len(near), bool), (near["i"], near["j"])), (len(pool), len(middle))
         )

@@ -16,16 +16,25 @@ __all__ = ["SIDES", "Rod", "Shape", "Solid", "shape_of", "united"]
 
 # Sides of the polygon that stands for a circle.
 SIDES = 32
+# A ball at a joint, in radii of its rod, and where rings go around it: between them it is not
+# narrower than the rod.
+_BALL, _BALL_DEG = 1.05, (0.0, 30.0, 60.0, 75.0)
 
 
 @dataclass(frozen=True)
 class Rod:
-    """A round member, which may narrow: between two points, with a radius at each."""
+    """A round member, which may narrow: between two points, with a radius at each.
+
+    Where it ends on a member that goes another way it is rounded off around that point, or the
+    rim of an end would begin beside the other one, on nothing.
+    """
 
     a_mm: tuple[float, float, float]
     b_mm: tuple[float, float, float]
     r_a_mm: float
     r_b_mm: float
+    is_round_a: bool = False
+    is_round_b: bool = False
 
 
 @dataclass(frozen=True, eq=False)
@@ -129,6 +138,10 @@ def _turned_solid(run: list[Rod], sides: int) -> Mesh:
         rows += [(*rod.a_mm, rod.r_a_mm), (*rod.b_mm, rod.r_b_mm)]
     rows = np.array([row for i, row in enumerate(rows) if i == 0 or row != rows[i - 1]])
     way = _axis(run[0])
+    if run[0].is_round_a:
+        rows = np.concatenate([_rounding(rows[0], -way, run[0])[::-1], rows[1:]])
+    if run[-1].is_round_b:
+        rows = np.concatenate([rows[:-1], _rounding(rows[-1], way, run[-1])])
     if abs(way[2]) > 1 - 1e-12:
         u, v = np.array([1.0, 0.0, 0.0]), np.array([0.0, math.copysign(1.0, way[2]), 0.0])
     else:
@@ -141,6 +154,16 @@ def _turned_solid(run: list[Rod], sides: int) -> Mesh:
     rings = rows[:, None, :3] + rows[:, None, 3:] * ring
     vertices = np.concatenate([rows[[0, -1], :3], rings.reshape(-1, 3)])
     return Mesh(vertices, _facets_of_rings(len(rows), sides))
+
+
+def _rounding(end: np.ndarray, way: np.ndarray, rod: Rod) -> np.ndarray:
+    """Rows of a ball around the end of a rod, from the rod on, in which that of its radius is."""
+    ball = _BALL * end[3]
+    angle = np.radians(_BALL_DEG)
+    begins = min(math.sqrt(ball**2 - end[3] ** 2), 0.4 * math.dist(rod.a_mm, rod.b_mm))
+    along = np.concatenate([[-begins], ball * np.sin(angle)])
+    wide = np.concatenate([[end[3]], ball * np.cos(angle)])
+    return np.column_stack([end[:3] + along[:, None] * way, wide])
 
 
 @lru_cache

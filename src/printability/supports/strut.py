@@ -112,7 +112,14 @@ def fit_strut(world: World, support: Support, on: tuple[Fitted, ...] = ()) -> Fi
     radius = size.shaft_mm / 2
     shaft = Rod(tuple(map(float, a)), tuple(map(float, b)), radius, radius)
     # From its last end to its first, as a pillar is drawn from the plate up.
-    made = (*members[1], Rod(shaft.b_mm, shaft.a_mm, radius, radius), *members[0])
+    made = (
+        *members[1],
+        Rod(
+            shaft.b_mm, shaft.a_mm, radius, radius,
+            not isinstance(ends[1], OnPlate), not isinstance(ends[0], OnPlate),
+        ),
+        *members[0],
+    )  # fmt: skip
     place = contacts[0].at_mm if contacts else shaft.a_mm
     spine = (place, shaft.a_mm, shaft.b_mm)
     if isinstance(ends[1], OnPlate):
