@@ -2,6 +2,7 @@
 
 import math
 from dataclasses import replace
+from itertools import pairwise
 
 import numpy as np
 import pytest
@@ -370,3 +371,29 @@ def test_what_hangs_in_a_window_is_what_hangs_there(draws, key):
                     p.length_mm > part.length_mm for p in parts
                 )
     assert seen
+
+
+def test_a_coil_is_held_turn_by_turn_and_says_where_it_cannot_be():
+    """One underside above itself: a contact under one turn does nothing for the next."""
+    bead = trimesh.creation.icosphere(1, 1.5).vertices
+    turns = np.linspace(0, 4 * np.pi, 60)
+    centres = np.column_stack([15 * np.cos(turns), 15 * np.sin(turns), 8 + 3 * turns])
+    links = [
+        trimesh.convex.convex_hull(np.concatenate([bead + a, bead + b]))
+        for a, b in pairwise(centres)
+    ]
+    post = trimesh.creation.cylinder(3.0, 60, sections=32)
+    post.apply_translation((15, 0, 30))
+    coil = trimesh.boolean.union([*links, post], engine="manifold")
+    _, _, free = proposed(ours(coil))
+    assert still_open(free.after) == []
+    assert free.unreachable == ()
+    # Where it begins, in a plate of its own, there is no room below it.
+    plate = trimesh.creation.cylinder(18.0, 3.0, sections=64)
+    plate.apply_translation((0, 0, 1.5))
+    coil.apply_translation((0, 0, -5))
+    _, _, found = proposed(ours(trimesh.boolean.union([coil, plate], engine="manifold")))
+    assert [f.kind for f in still_open(found.after)] == ["overhang"]
+    assert still_open(found.after)[0].area_mm2 < 30
+    assert ["blocked by the model" in one.why for one in found.unreachable] == [True]
+    assert found.unreachable[0].at_mm[2] < 12
