@@ -307,3 +307,27 @@ def test_no_end_of_a_strut_begins_beside_what_it_ends_on(draws):
                 assert find_islands(slice_layers(whole, 0.02)) == (), (keys, turn, size, post)
                 looked += 1
     assert looked > 10
+
+
+def test_nothing_of_a_support_is_below_the_plate(draws):
+    """Low contacts on slopes, feet without height: the rim of a slanting end is cut off there."""
+    stood = 0
+    for _ in range(about(40)):
+        slope = draws.uniform(10, 50)
+        cone = ours(frustum(3, 3 + 12 / math.tan(math.radians(slope)), 12, 60))
+        up = draws.uniform(0.1, 1.5)
+        mesh = cone.moved(cone.vertices + (0, 0, up))
+        high = draws.uniform(0.2, 3)
+        x = 3 + high / math.tan(math.radians(slope))
+        at = (x * math.cos(2.0), x * math.sin(2.0), up + high)
+        more = {"foot_height_mm": draws.choice([0.0, 0.35]), "shaft_mm": draws.uniform(0.5, 2)}
+        post = replace(size_for(FDM), **more)
+        size = replace(KINDS["strut"].size_for(FDM), **more)
+        strut = Support("2", "strut", (OnModel(anchor_near(mesh, at)), OnPlate()), size)
+        for one in fitted(mesh, pillar(mesh, "1", at, post), strut).values():
+            if one.stands:
+                stood += 1
+                assert one.mesh.low_mm[2] == pytest.approx(0, abs=1e-8)
+                assert one.whole.low_mm[2] == pytest.approx(0, abs=1e-8)
+                assert mesh_facts(one.whole).watertight
+    assert stood > 20

@@ -16,6 +16,8 @@ __all__ = ["SIDES", "Rod", "Shape", "Solid", "shape_of", "united"]
 
 # Sides of the polygon that stands for a circle.
 SIDES = 32
+# Below the plate by no more than this is rounding.
+_HAIR_MM = 1e-9
 # A ball at a joint, in radii of its rod, and where rings go around it: between them it is not
 # narrower than the rod.
 _BALL, _BALL_DEG = 1.05, (0.0, 30.0, 60.0, 75.0)
@@ -153,7 +155,15 @@ def _turned_solid(run: list[Rod], sides: int) -> Mesh:
     ring = wider * (np.cos(angle) * u + np.sin(angle) * v)
     rings = rows[:, None, :3] + rows[:, None, 3:] * ring
     vertices = np.concatenate([rows[[0, -1], :3], rings.reshape(-1, 3)])
-    return Mesh(vertices, _facets_of_rings(len(rows), sides))
+    mesh = Mesh(vertices, _facets_of_rings(len(rows), sides))
+    return mesh if vertices[:, 2].min() >= -_HAIR_MM else _above_the_plate(mesh)
+
+
+def _above_the_plate(mesh: Mesh) -> Mesh:
+    """A solid without what the rim of a slanting end has below z = 0."""
+    solid = as_solid(mesh)
+    cut = None if solid is None else solid.trim_by_plane((0.0, 0.0, 1.0), 0.0)
+    return mesh if cut is None or cut.is_empty() else mesh_of(cut)
 
 
 def _rounding(end: np.ndarray, way: np.ndarray, rod: Rod) -> np.ndarray:

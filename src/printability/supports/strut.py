@@ -112,14 +112,12 @@ def fit_strut(world: World, support: Support, on: tuple[Fitted, ...] = ()) -> Fi
     radius = size.shaft_mm / 2
     shaft = Rod(tuple(map(float, a)), tuple(map(float, b)), radius, radius)
     # From its last end to its first, as a pillar is drawn from the plate up.
+    round_a, round_b = (not isinstance(end, OnPlate) for end in (ends[1], ends[0]))
     made = (
         *members[1],
-        Rod(
-            shaft.b_mm, shaft.a_mm, radius, radius,
-            not isinstance(ends[1], OnPlate), not isinstance(ends[0], OnPlate),
-        ),
+        Rod(shaft.b_mm, shaft.a_mm, radius, radius, round_a, round_b),
         *members[0],
-    )  # fmt: skip
+    )
     place = contacts[0].at_mm if contacts else shaft.a_mm
     spine = (place, shaft.a_mm, shaft.b_mm)
     if isinstance(ends[1], OnPlate):
