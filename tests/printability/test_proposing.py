@@ -2,7 +2,7 @@
 
 import math
 from dataclasses import replace
-from itertools import pairwise
+from itertools import combinations, pairwise
 
 import numpy as np
 import pytest
@@ -13,7 +13,7 @@ from depth import about
 from printability.findings import Severity, find
 from printability.handover import one_body
 from printability.inspection import inspect_model
-from printability.mesh import Mesh, mesh_facts
+from printability.mesh import Mesh, mesh_facts, rotation_about_axes
 from printability.process import PROCESSES
 from printability.proposing import Options, is_minimal, is_within_reach, propose
 from printability.proposing.local import _within, hanging_around, hanging_between
@@ -395,5 +395,29 @@ def test_a_coil_is_held_turn_by_turn_and_says_where_it_cannot_be():
     _, _, found = proposed(ours(trimesh.boolean.union([coil, plate], engine="manifold")))
     assert [f.kind for f in still_open(found.after)] == ["overhang"]
     assert still_open(found.after)[0].area_mm2 < 30
-    assert ["blocked by the model" in one.why for one in found.unreachable] == [True]
-    assert found.unreachable[0].at_mm[2] < 12
+    assert found.unreachable
+    assert all("blocked by the model" in one.why for one in found.unreachable)
+    assert all(one.at_mm[2] < 12 for one in found.unreachable)
+
+
+def test_a_slab_on_its_corner_is_steadied_farther_out_each_time():
+    slab = ours(box(50, 40, 2.5))
+    tilted = slab.moved(slab.vertices @ rotation_about_axes(20, 15, 0).T)
+    _, _, found = proposed(tilted, RESIN, (77.8, 20.4, -27.7), 2.0, clear="failing")
+    assert still_open(found.after, Severity.WILL_FAIL) == []
+    assert found.unreachable == ()
+    assert len(found.supports) < 12
+    place = [f.contact_mm for f in found.fitted.values()]
+    assert min(math.dist(a, b) for a, b in combinations(place, 2)) > 0.5
+
+
+def test_what_is_near_across_a_gap_is_held_by_a_contact_of_its_own():
+    """A comb on its side: seen from above, teeth are near each other; along them they are not."""
+    teeth = [box(1.2, 10, 8 + k % 4, (5 + 4.5 * k, 0, 12 - k % 4)) for k in range(12)]
+    comb = trimesh.boolean.union(
+        [box(60, 10, 4, (0, 0, 20)), box(4, 10, 20), *teeth], engine="manifold"
+    )
+    part, setup, found = proposed(ours(comb), FDM, (115.1, 155.8, -121.6), 2.0, where="anywhere")
+    assert still_open(found.after) == []
+    assert found.unreachable == ()
+    assert is_minimal(Search(part, setup, Options(where="anywhere")), found.supports) == []

@@ -8,7 +8,7 @@ import numpy as np
 from ..layers import Layers, outlines
 from . import _kernels
 
-__all__ = ["Footing", "find_footing"]
+__all__ = ["Footing", "find_footing", "margin_in"]
 
 # A hull that is narrower than this part of its length is a line.
 _FLAT = 1e-9
@@ -90,6 +90,12 @@ def find_footing(layers: Layers) -> Footing | None:
         worst_margin_mm=float(margins[worst]),
         worst_z_mm=float((worst + 1) * h),
     )
+
+
+def margin_in(points: np.ndarray, place: np.ndarray) -> float:
+    """How far inside the hull of some points (n, 2) a place is; -inf where they are in a line."""
+    edges = _hull_edges(points)
+    return -math.inf if edges is None else float(_margins(edges, np.asarray(place)[None])[0])
 
 
 def _hull_edges(points: np.ndarray) -> np.ndarray | None:

@@ -32,6 +32,8 @@ _UP = np.array([0.0, 0.0, 1.0])
 _ASKED_MORE = (1.0, 1.03, 1.1, 1.25)
 # Of no more than so many each is tried by the whole as well.
 _FEW = 8
+# What pulls as much as this part of what it did pulls as before.
+_NO_BETTER = 0.98
 # As near as this to another contact there is no room for one, in times its diameter.
 _ROOM = 2.5
 
@@ -56,7 +58,7 @@ def held_down(
     missed: list = []
     if not search.process["pull_n_mm2"]:
         return supports, missed
-    wanted, more = Wanted(), ()
+    wanted, more, without = Wanted(), (), None
 
     def tears_with(some):
         search.may_stop()
@@ -67,8 +69,8 @@ def held_down(
     for _ in range(_MOST_ROUNDS):
         look, open_ = tears_with(more)
         if not open_:
-            more = _as_few(search, more, tears_with)
-            break
+            return (*supports, *_as_few(search, more, tears_with)), missed
+        without = without or open_
         job = Round(search, stands, look, wanted)
         for finding in open_:
             tear = look.tears[int(finding.id.split("-")[1]) - 1]
@@ -77,6 +79,19 @@ def held_down(
         if not job.made or len(supports) + len(more) + len(job.made) > MOST_CONTACTS:
             break
         more = (*more, *(f.support for f in job.made))
+    from .proposal import Unreachable
+
+    left = tears_with(more)[1] if more else []
+    missed += [
+        Unreachable(
+            finding.center_mm,
+            f"{finding.title}: {len(more)} contacts more do not make it hold; turn it, or take "
+            "heavier supports.",
+        )
+        for finding in left
+    ]
+    if left and sum(f.burden for f in left) > _NO_BETTER * sum(f.burden for f in without):
+        more = ()  # as much tears without them
     return (*supports, *more), missed
 
 

@@ -9,10 +9,12 @@ from scipy.sparse import csr_array
 from scipy.spatial import cKDTree
 
 from ..findings import FAR_OVER, Finding, beside, places_unheld, unheld_along
+from ..footing import margin_in
 from ..inspection import SPECK_MM2, Inspection
 from ..layers import Hanging, outlines, region_loops, tug_of_war
+from ..mesh import facets_by_area, spread_in
 from ..stance import Placed
-from ..supports import KINDS, Fitted, Support
+from ..supports import KINDS, Contact, Fitted, Support
 from ..surface import held_pieces
 from .local import hanging_between
 from .stands import Spot, Stands
@@ -31,9 +33,12 @@ _ASIDE_MM, _AROUND = (0.6, 1.2, 2.4, 4.0), 8
 _MOST_PIECES, _MOST_CANDIDATES = 16_000, 700
 # Of a patch, what may stay unheld, and how much nearer than it need be a contact is taken for.
 _LEFT, _NEARER = 0.01, 0.94
-_MOST_STEADY = 6
-# How contacts at the single lowest point are told.
-LOWEST, BUNCHED = "Lowest point", "Bunched at the lowest point"
+# So many places are tried for one that steadies it, where it does so by more than this.
+_MOST_STEADY, _BETTER_MM = 24, 0.2
+# Where what a contact should hold is not what it holds, so many are tried out, so far apart.
+_MOST_TRIED, _TRIED_APART_MM, _NO_BETTER = 40, 0.5, 0.95
+# How contacts at the single lowest point are told, and one that makes it stand.
+LOWEST, BUNCHED, STEADIES = "Lowest point", "Bunched at the lowest point", "Steadies it"
 
 
 @dataclass
@@ -41,6 +46,8 @@ class Wanted:
     """What a search remembers from one round to the next: where contacts were given up."""
 
     given_up: list[tuple[float, float, float]] = field(default_factory=list)
+    # Of each overhang patch, what was unheld when contacts were last stood under it.
+    unheld_mm2: dict[int, float] = field(default_factory=dict)
 
     def knows(self, place, near: float = 0.8) -> bool:
         """Whether a contact was given up there."""
@@ -447,7 +454,16 @@ class Round:
         allowed = max(0.5 * SPECK_MM2, _LEFT * float(area.sum()))
         # What is held by its own rim alone asks for one contact all the same.
         is_one = float(area[open_].sum()) <= allowed
-        if is_one and np.isin([c.facet for c in contacts], facets).any():
+        has_some = bool(np.isin([c.facet for c in contacts], facets).any())
+        before = self.wanted.unheld_mm2.get(finding.patch, math.inf)
+        self.wanted.unheld_mm2[finding.patch] = finding.area_mm2
+        if (
+            math.isfinite(before)
+            and has_some
+            and (is_one or finding.area_mm2 > _NO_BETTER * before)
+        ):
+            return self._tried_out(finding, contacts, pieces)
+        if is_one and has_some:
             return
         open_ |= is_one
         order = np.argsort(-area, kind="stable")[:_MOST_CANDIDATES]
@@ -502,6 +518,41 @@ class Round:
             at = middle[rest[np.argmax(area[rest])]]
             self.give_up(at, f"Overhang of {finding.area_mm2:,.0f} mm²: {reason}")
 
+    def _tried_out(self, finding: Finding, contacts: list, pieces) -> None:
+        """One contact more under a patch, by what is unheld with it along the underside.
+
+        Seen from above another side of a gap is as near, and none of it is held from there.
+        """
+        overhang = self.search.overhang
+        patch = overhang.patches[finding.patch - 1]
+        contacts = [c for c in contacts if overhang.patch_of_facet[c.facet] == finding.patch]
+        middle = pieces.corners_mm.mean(axis=1)
+        most = _NO_BETTER * self.search.unheld_mm2(patch, contacts)
+        tried: list[tuple[float, int]] = []
+        places = np.zeros((0, 3))
+        # What hangs farthest beyond what is held first.
+        order = np.argsort(-pieces.over_mm.max(axis=1), kind="stable")
+        for i in order.tolist():
+            near = np.linalg.norm(places - middle[i], axis=1)
+            if (near < _TRIED_APART_MM).any() or self.wanted.knows(middle[i], 0.3):
+                continue
+            self.search.may_stop()
+            places = np.vstack([places, middle[i]])
+            contact = Contact(tuple(middle[i].tolist()), 0.0, 0.0, int(pieces.facet[i]))
+            tried.append((self.search.unheld_mm2(patch, [*contacts, contact]), i))
+            if len(tried) >= _MOST_TRIED:
+                break
+        what, reason = f"Overhang of {finding.area_mm2:,.0f} mm²", "no contact holds more of it."
+        for left, i in sorted(tried):
+            if left >= most:
+                break
+            found, reason = self.stand(
+                pieces.facet[i], middle[i], self.light, f"{what}, along its underside"
+            )
+            if found is not None:
+                return
+        self.give_up(middle[order[0]], f"{what}: {reason}")
+
     # ---- what wobbles ---------------------------------------------------------------------
 
     def steady(self, finding: Finding) -> None:
@@ -525,8 +576,30 @@ class Round:
         if np.linalg.norm(way) < 1e-6:
             way = np.array([1.0, 0.0])
         way = way / np.linalg.norm(way)
+        if any(one.support.why == STEADIES for one in self.look.supports):
+            made = self._farther_out(down, com, points)
+        else:
+            made = self._around(down, middle, com, way, finding.kind == "wobble")
+        if made:
+            return
+        if finding.kind == "footing" and not self.wanted.knows(finding.center_mm):
+            brim = KINDS["brim"]
+            size = brim.size_for(self.process)
+            found = brim.fitted(
+                self.stands.world, Support("brim", "brim", (), size, why=f"{STEADIES}: a brim"), ()
+            )
+            if found.stands:
+                self.wanted.given_up.append(tuple(finding.center_mm))
+                self.made.append(found)
+                return
+        self.give_up(finding.center_mm, f"{finding.title}: no contact steadies it.")
+
+    def _around(self, down, middle, com, way, is_one: bool) -> int:
+        """Stand a contact on the side it leans to, then around, so that three are about the middle.
+
+        Gives how many; with ``is_one`` the first will do.
+        """
         made = 0
-        # On the side it leans to, then around, so that three stand about the middle.
         for turn in (0, 120, 240):
             a = math.radians(turn)
             to = np.array([way[0] * math.cos(a) - way[1] * math.sin(a),
@@ -534,28 +607,40 @@ class Round:
             out = (middle[:, :2] - com) @ to
             side = np.abs((middle[:, :2] - com) @ np.array([-to[1], to[0]]))
             good = np.argsort(-(out - 0.7 * side - 0.3 * middle[:, 2]), kind="stable")
-            for i in good[:24]:
-                if out[i] <= 0 or self.wanted.knows(middle[i], 2.0):
+            for i in good[:_MOST_STEADY]:
+                there = any(math.dist(one.contact_mm, middle[i]) < 1.0 for one in self.made)
+                if out[i] <= 0 or there or self.wanted.knows(middle[i], 2.0):
                     continue
-                found, _ = self.stand(down[i], middle[i], self.ordinary, "Steadies it")
+                found, _ = self.stand(down[i], middle[i], self.ordinary, STEADIES)
                 if found is not None:
                     made += 1
                     break
-            if turn == 0 and made and finding.kind == "wobble":
-                return
-        if made:
-            return
-        if finding.kind == "footing" and not self.wanted.knows(finding.center_mm):
-            brim = KINDS["brim"]
-            size = brim.size_for(self.process)
-            found = brim.fitted(
-                self.stands.world, Support("brim", "brim", (), size, why="Steadies it: a brim"), ()
-            )
-            if found.stands:
-                self.wanted.given_up.append(tuple(finding.center_mm))
-                self.made.append(found)
-                return
-        self.give_up(finding.center_mm, f"{finding.title}: no contact steadies it.")
+            if turn == 0 and made and is_one:
+                break
+        return made
+
+    def _farther_out(self, down, com, points) -> int:
+        """Stand a contact more where the footing's hull then holds the middle best; gives how many.
+
+        Only where that is better than it is.
+        """
+        mesh, now = self.look.mesh, margin_in(points, com)
+        facet, number = facets_by_area(self.look.areas_mm2[down], _MOST_CANDIDATES)
+        facet = down[facet]
+        places = spread_in(mesh.vertices[mesh.facets[facet]], number)
+        there = np.array([c.at_mm for c in self.look.contacts]).reshape(-1, 3)
+        then = np.array([margin_in(np.vstack([points, place[:2]]), com) for place in places])
+        tried = 0
+        for k in np.argsort(-(then - 0.02 * places[:, 2]), kind="stable"):
+            if then[k] <= now + _BETTER_MM or tried >= _MOST_STEADY:
+                break
+            near = len(there) and np.linalg.norm(there - places[k], axis=1).min() < 1.0
+            if near or self.wanted.knows(places[k], 2.0):
+                continue
+            tried += 1
+            if self.stand(facet[k], places[k], self.ordinary, STEADIES)[0] is not None:
+                return 1
+        return 0
 
 
 def _apart(some: np.ndarray, others: np.ndarray) -> np.ndarray:
