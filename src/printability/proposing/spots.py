@@ -632,10 +632,10 @@ class Round:
         then = np.array([margin_in(np.vstack([points, place[:2]]), com) for place in places])
         tried = 0
         for k in np.argsort(-(then - 0.02 * places[:, 2]), kind="stable"):
-            if then[k] <= now + _BETTER_MM or tried >= _MOST_STEADY:
+            if tried >= _MOST_STEADY:
                 break
             near = len(there) and np.linalg.norm(there - places[k], axis=1).min() < 1.0
-            if near or self.wanted.knows(places[k], 2.0):
+            if then[k] <= now + _BETTER_MM or near or self.wanted.knows(places[k], 2.0):
                 continue
             tried += 1
             if self.stand(facet[k], places[k], self.ordinary, STEADIES)[0] is not None:

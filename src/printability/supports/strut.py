@@ -39,6 +39,9 @@ __all__ = ["LEAST_RISE_DEG", "StrutSize", "fit_strut", "rise_deg"]
 # no source).
 LEAST_RISE_DEG = 45.0
 _TOLERANCE_DEG = 0.01
+# A rim that is farther inside a support than this part of its radius begins in it, and one that
+# is no farther outside begins with it (ours).
+_WELL_INSIDE, _BEYOND_MM = 0.98, 0.01
 # A tip leans with the surface up to this much (common practice, no source).
 _LEAN_DEG = 45.0
 
@@ -112,7 +115,9 @@ def fit_strut(world: World, support: Support, on: tuple[Fitted, ...] = ()) -> Fi
     radius = size.shaft_mm / 2
     shaft = Rod(tuple(map(float, a)), tuple(map(float, b)), radius, radius)
     # From its last end to its first, as a pillar is drawn from the plate up.
-    round_a, round_b = (not isinstance(end, OnPlate) for end in (ends[1], ends[0]))
+    round_a, round_b = (
+        _begins_beside(ends[i], members[i], points[1 - i] - points[i], radius) for i in (1, 0)
+    )
     made = (
         *members[1],
         Rod(shaft.b_mm, shaft.a_mm, radius, radius, round_a, round_b),
@@ -138,6 +143,25 @@ def fit_strut(world: World, support: Support, on: tuple[Fitted, ...] = ()) -> Fi
             tuple(contacts), made, None, spine,
         )  # fmt: skip
     return Fitted(support, Fit.STANDS, text, tuple(contacts), made, None, spine)
+
+
+def _begins_beside(end, tip: list[Rod], way: np.ndarray, radius: float) -> bool:
+    """Whether a rim at an end would begin beside what it ends on.
+
+    ``way`` leads from the end along the shaft.
+    """
+    way = way / np.linalg.norm(way)
+    if isinstance(end, tuple):  # the shaft's own rim, beside a support that is thinner
+        host = getattr(end[0].support.size, "shaft_mm", math.inf) / 2
+        return radius * abs(float(way[2])) > _WELL_INSIDE * host
+    if not isinstance(end, ModelEnd):
+        return False
+    # The lowest place of the tip's rim, as far beyond the end of the shaft.
+    along = np.subtract(tip[0].b_mm, tip[0].a_mm)
+    along = along / np.linalg.norm(along)
+    low = along * along[2] - (0.0, 0.0, 1.0)
+    long = float(np.linalg.norm(low))
+    return long > 1e-9 and radius * float(low @ way) / long < -_BEYOND_MM
 
 
 def _tip(world, end, size):
