@@ -157,8 +157,9 @@ def mesh_facts(mesh: Mesh) -> MeshFacts:
 def crowded_edges(mesh: Mesh) -> int:
     """How many edges more than two facets share: there surfaces only touch."""
     a, b = mesh.facets.ravel().astype(np.int64), np.roll(mesh.facets, -1, axis=1).ravel()
-    edges = np.sort(np.minimum(a, b) * len(mesh.vertices) + np.maximum(a, b))
-    _, count = np.unique(edges, return_counts=True)
+    _, count = np.unique(
+        np.minimum(a, b) * len(mesh.vertices) + np.maximum(a, b), return_counts=True
+    )
     return int((count > 2).sum())
 
 
