@@ -2,6 +2,8 @@
 
 import json
 
+from django.utils import timezone
+
 from fairstand.stances.models import Stance
 
 
@@ -22,3 +24,16 @@ def post(client, stance_id, name, body=None, query=""):
 def edit(client, stance_id, kind, **parameters):
     """An edit."""
     return post(client, stance_id, "edits", {"kind": kind, "parameters": parameters})
+
+
+def do_work(pk=None):
+    """Do what waits, or the work that is named, as a process that works would; gives its record."""
+    from fairstand.work.models import Work
+    from fairstand.work.progress import run
+
+    waiting = Work.objects.filter(state="waiting")
+    work = waiting.latest("created") if pk is None else waiting.get(pk=pk)
+    Work.objects.filter(pk=work.pk).update(state="running", worker="here", started=timezone.now())
+    run(work.pk)
+    work.refresh_from_db()
+    return work

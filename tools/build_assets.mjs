@@ -12,7 +12,7 @@ mkdirSync(built, { recursive: true });
 
 const common = { bundle: true, format: "esm", minify: true, legalComments: "none", logLevel: "warning" };
 // A page is one script: forty modules take a fifth of a second more to come one after another.
-for (const page of ["bench", "compare", "library"])
+for (const page of ["bench", "compare", "library", "work_line"])
   await build({ ...common, entryPoints: [`assets/js/${page}.js`], alias: { alpinejs: "@alpinejs/csp" }, outfile: `${built}/${page}.js` });
 await build({ ...common, entryPoints: ["assets/pick_worker.js"], outfile: `${built}/pick_worker.js` });
 copyFileSync(

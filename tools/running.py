@@ -103,7 +103,14 @@ class Server:
              "Cookie": f"csrftoken={token}", "X-CSRFToken": token},
         )  # fmt: skip
         with urllib.request.urlopen(request, timeout=60) as answer:
-            return self.url + json.load(answer)["url"]
+            told = json.load(answer)
+        while "url" not in told:
+            with urllib.request.urlopen(self.url + told["work"]["url"], timeout=60) as answer:
+                work = json.load(answer)
+            assert work["state"] in ("waiting", "running", "done"), work["error"]
+            told = work["result"] if work["state"] == "done" else {"work": work}
+            time.sleep(0.02)
+        return self.url + told["url"]
 
     def _read(self) -> None:
         for line in self.process.stdout:

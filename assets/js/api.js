@@ -43,8 +43,28 @@ async function ask(url, options) {
   }
 }
 
+// Where a shape is worked out first, the same is asked again when that is done.
+async function askUntilMade(url, options) {
+  for (;;) {
+    const response = await ask(url, options);
+    if (response.status !== 202) return response;
+    const { again, work } = await response.clone().json();
+    begun();
+    if (!again) return response;
+    const ended = await follow(work, (now) => makingNow(now));
+    makingNow(null);
+    if (ended.state === "cancelled") throw new Refused("Stopped; nothing was changed.");
+    if (ended.state !== "done") throw new Refused(ended.error);
+  }
+}
+
+// The line of the header looks what runs.
+const begun = () => window.dispatchEvent(new Event("work"));
+// What the page waits for before it is answered, or null.
+const makingNow = (work) => window.dispatchEvent(new CustomEvent("making", { detail: work?.open ? work : null }));
+
 // Busy until the answer is read to its end; what follows from it is under way before that ends.
-const asked = (url, options, read) => whileBusy(ask(url, options).then(read));
+const asked = (url, options, read) => whileBusy(askUntilMade(url, options).then(read));
 
 async function bytes(response) {
   if (!response.ok) await answer(response);
@@ -96,12 +116,26 @@ export function sendFile(url, file, onProgress) {
 // work: its record, as the server gave it.
 export async function follow(work, onLook) {
   // Often at first, for what is quick; a picture that is drawn in software pays for every look.
-  for (let pause = 120; ; pause = Math.min(pause * 1.4, 500)) {
-    const now = await getJson(work.url);
-    onLook(now);
-    if (!now.open) return now;
-    await new Promise((resolve) => setTimeout(resolve, pause));
+  const leave = () => navigator.sendBeacon(work.let_go_url, form());
+  window.addEventListener("pagehide", leave);
+  try {
+    for (let pause = 120; ; pause = Math.min(pause * 1.4, 500)) {
+      const now = await getJson(work.url);
+      onLook(now);
+      if (!now.open) return now;
+      await new Promise((resolve) => setTimeout(resolve, pause));
+    }
+  } finally {
+    window.removeEventListener("pagehide", leave);
+    begun();
   }
+}
+
+// What a page says that is gone before it is answered.
+function form() {
+  const made = new FormData();
+  made.append("csrfmiddlewaretoken", token());
+  return made;
 }
 
 export const cancelWork = (work) => postJson(work.cancel_url);

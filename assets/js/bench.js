@@ -35,6 +35,7 @@ Alpine.data("bench", () => mixed(...everyActivity().map((a) => a.data ?? {}), wa
   loading: "Loading the model …",
   problem: "",
   work: null,
+  making: null, // what an edit waits for
   stopped: "",
   playing: null,
   drawingUrl: start.state.drawing_url,
@@ -67,6 +68,10 @@ Alpine.data("bench", () => mixed(...everyActivity().map((a) => a.data ?? {}), wa
   },
   get hint() {
     return activityOf(this.activity).hint?.(this) ?? "";
+  },
+  // A click goes to the tool that is in hand, not to a flag that stands there.
+  get toolInHand() {
+    return Boolean(activityOf(this.activity).inHand?.(this));
   },
   get undoText() {
     return this.state.undo ? `Undo: ${this.state.undo} (Ctrl+Z)` : "Nothing to undo";
@@ -113,6 +118,7 @@ Alpine.data("bench", () => mixed(...everyActivity().map((a) => a.data ?? {}), wa
     // What is typed but not taken yet is undone by the field itself.
     window.addEventListener("input", (e) => e.target.dataset && (e.target.dataset.typed = "1"));
     window.addEventListener("change", (e) => e.target.dataset && delete e.target.dataset.typed);
+    window.addEventListener("making", (e) => (this.making = e.detail));
     window.addEventListener("error", () => (this.problem = "Something went wrong on this page; reload it."));
     try {
       view.roughlyFor(ROUGHLY_MS);
@@ -241,6 +247,13 @@ Alpine.data("bench", () => mixed(...everyActivity().map((a) => a.data ?? {}), wa
         this.work = null;
       }
     }
+  },
+
+  get makingText() {
+    return this.making ? `${this.making.title}: ${this.making.stage}` : "";
+  },
+  async cancelMaking() {
+    if (this.making) await cancelWork(this.making).catch((error) => (this.problem = error.message));
   },
 
   async cancelWork() {

@@ -109,7 +109,7 @@ def _make_room(newest: str) -> None:
     _weigh_anew()
     total = sum(_weights.values())
     while len(_entries) > 1 and (
-        total > settings.FAIRSTAND_MEMORY_BYTES or len(_entries) > _MOST_ENTRIES
+        total > settings.FAIRSTAND_KEPT_BYTES or len(_entries) > _MOST_ENTRIES
     ):
         gone, _ = _entries.popitem(last=False)
         total -= _weights.pop(gone, 0)

@@ -35,6 +35,8 @@ ALLOWED_HOSTS = ["127.0.0.1", "localhost", "[::1]"]
 FAIRSTAND_MAX_BYTES = int(float(os.environ.get("FAIRSTAND_MAX_MB", "260")) * 1e6)
 FAIRSTAND_MAX_FACETS = int(os.environ.get("FAIRSTAND_MAX_FACETS", "5000000"))
 FAIRSTAND_BACKGROUND_BYTES = int(os.environ.get("FAIRSTAND_BACKGROUND_BYTES", "15000000"))
+# Whether processes that work stand beside this one; it makes nothing then that may take long.
+FAIRSTAND_WORKERS = False
 # Whether what is compiled is loaded before the first click; off, the first click waits for it.
 FAIRSTAND_WARM_UP = os.environ.get("FAIRSTAND_WARM_UP", "on") != "off"
 # From so many facets on, every way to stand it is looked at only when asked for.
@@ -42,8 +44,11 @@ FAIRSTAND_ASKED_FROM_FACETS = 40_000
 # In how many directions every way to stand it is looked at.
 FAIRSTAND_DIRECTIONS = max(int(os.environ.get("FAIRSTAND_DIRECTIONS", "2000")), 50)
 FAIRSTAND_BACKGROUND_FACETS = int(os.environ.get("FAIRSTAND_BACKGROUND_FACETS", "400000"))
-# What may be kept of what was worked out: in memory, and in the cache folder.
-FAIRSTAND_MEMORY_BYTES = int(float(os.environ.get("FAIRSTAND_MEMORY_MB", "1500")) * 1e6)
+# What one piece of work may take: time, and memory (five million facets need 5 GB to be opened).
+FAIRSTAND_JOB_S = 20 * 60
+FAIRSTAND_MEMORY_BYTES = int(float(os.environ.get("FAIRSTAND_MEMORY_MB", "6000")) * 1e6)
+# What may be kept of what was worked out: in memory of each process, and in the cache folder.
+FAIRSTAND_KEPT_BYTES = int(float(os.environ.get("FAIRSTAND_KEPT_MB", "1500")) * 1e6)
 FAIRSTAND_CACHE_BYTES = int(float(os.environ.get("FAIRSTAND_CACHE_MB", "4000")) * 1e6)
 # A change as the page sends it: a stroke over every facet of the largest model fits.
 DATA_UPLOAD_MAX_MEMORY_SIZE = 128_000_000
@@ -57,8 +62,6 @@ INSTALLED_APPS = [
     "django.contrib.contenttypes",
     "django.contrib.sessions",
     "django.contrib.staticfiles",
-    "django_tasks",
-    "django_tasks_db",
     "fairstand.work",
     "fairstand.workshop",
     "fairstand.library",
@@ -83,6 +86,7 @@ MIDDLEWARE = [
     "fairstand.owner.LocalMakerMiddleware",
     "django.middleware.clickjacking.XFrameOptionsMiddleware",
     "fairstand.replies.PlainErrorsMiddleware",
+    "fairstand.stances.shaping.ShapingMiddleware",
 ]
 ROOT_URLCONF = "fairstand.urls"
 WSGI_APPLICATION = "fairstand.wsgi.application"
@@ -110,8 +114,6 @@ DATABASES = {
     }
 }
 DEFAULT_AUTO_FIELD = "django.db.models.BigAutoField"
-# A task is written in the transaction of the record that the page watches.
-TASKS = {"default": {"BACKEND": "django_tasks_db.DatabaseBackend", "ENQUEUE_ON_COMMIT": False}}
 
 LANGUAGE_CODE = "en-gb"
 USE_TZ = True

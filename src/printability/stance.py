@@ -13,7 +13,7 @@ from typing import TYPE_CHECKING
 import numpy as np
 
 from .mesh import Mesh, rotation_about_axes
-from .parts import WHOLE, Anchor, Frame, Framed, Part, Step, build_parts, is_of
+from .parts import WHOLE, Anchor, Frame, Framed, Part, Remembered, Step, build_parts, is_of
 from .process import PROCESSES, Process
 from .supports import Fitted, Support, World, fit_all
 from .surface import Dyes, Stroke
@@ -197,7 +197,7 @@ class Placed:
         return tuple(float(v) for v in self.mesh.size_mm)
 
 
-def part_of(source: Mesh, setup: Setup, remembered=lambda name, make: make()) -> Part:
+def part_of(source: Mesh, setup: Setup, remembered: Remembered | None = None) -> Part:
     """The setup's part as its steps leave it, not turned yet; see `build_parts`.
 
     Where it has not been cut off yet, what it is to be cut from.
@@ -216,7 +216,7 @@ def part_of(source: Mesh, setup: Setup, remembered=lambda name, make: make()) ->
     return parts[key]
 
 
-def parts_of(source: Mesh, setup: Setup, remembered=lambda name, make: make()) -> tuple[Part, ...]:
+def parts_of(source: Mesh, setup: Setup, remembered: Remembered | None = None) -> tuple[Part, ...]:
     """All parts that the setup's steps leave."""
     return build_parts(source, setup.shape, remembered)
 

@@ -10,7 +10,7 @@ from django.contrib.auth import get_user_model
 from django.core.files.uploadedfile import SimpleUploadedFile
 from django.db import connection
 
-from asking import edit, post
+from asking import do_work, edit, post
 from fairstand.library.keeping import bring_in, source_mesh, sweep
 from fairstand.library.models import Piece, SourceFile
 from fairstand.owner import local_maker
@@ -400,7 +400,8 @@ def test_bodies_are_listed_compared_and_separated(client):
     assert (told["same"], told["mirrored"]) == ([], [[1, 2]])
     of_facet = np.frombuffer(client.get(f"/bench/{stance.pk}/bodies.bin").content, np.uint32)
     assert set(of_facet.tolist()) == {1, 2}
-    assert client.post(f"/bench/{stance.pk}/separate/").json()["made"] == 2
+    assert client.post(f"/bench/{stance.pk}/separate/").status_code == 202
+    assert do_work().result["made"] == 2
     made = Piece.objects.filter(name__contains="body")
     volumes = [mesh_facts(source_mesh(p)).volume_mm3 for p in made]
     assert volumes == pytest.approx([told["bodies"][0]["volume_mm3"]] * 2, rel=1e-5)

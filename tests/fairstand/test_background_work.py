@@ -1,17 +1,24 @@
-"""Long work: stages, progress, cancel, and an end for every record."""
+"""Long work: lanes, stages, progress, cancel, limits, and an end for every record."""
 
 import pytest
+from django.contrib.auth import get_user_model
+from django.db import OperationalError
+from django.db.models import QuerySet
 from django.test import override_settings
-from django_tasks_db.models import DBTaskResult
+from django.utils import timezone
 
-from asking import edit, post
+from asking import do_work, edit, post
 from fairstand.bench.tasks import slice_stance
 from fairstand.library.keeping import bring_in
 from fairstand.library.models import Piece
 from fairstand.owner import local_maker
 from fairstand.stances.models import Stance
 from fairstand.work import progress
-from fairstand.work.models import Work
+from fairstand.work.begin import UNWATCHED_AFTER, begin
+from fairstand.work.lanes import LANES, take_next
+from fairstand.work.models import QUICK, Work
+from fairstand.work.pool import abandon_all
+from fairstand.work.tasks import task
 from printability.errors import MeshFileError
 from printability.mesh import binary_stl
 from solids import table
@@ -20,12 +27,24 @@ pytestmark = pytest.mark.django_db(transaction=True)
 TABLE = binary_stl(table(), "table")
 
 
-def _work(title="Test"):
-    return Work.objects.create(owner=local_maker(), title=title)
+JOBS: list = []
+
+
+@task()
+def given(work, report, number=-1):
+    """The newest job of a test, or one by its number."""
+    return JOBS[number](work, report)
+
+
+def _work(job=None, title="Test", **fields):
+    if job is not None:
+        JOBS.append(job)
+    fields = {"owner": local_maker(), "title": title, "task": given.name} | fields
+    return Work.objects.create(**fields)
 
 
 def test_a_job_reports_its_stages_and_ends_done():
-    work, seen = _work(), []
+    seen = []
 
     def job(work, report):
         report("First", 0.2)
@@ -34,10 +53,10 @@ def test_a_job_reports_its_stages_and_ends_done():
         seen.append((Work.objects.get(pk=work.pk).stage, Work.objects.get(pk=work.pk).done))
         return {"n": 3}
 
-    progress.run(str(work.pk), job)
-    work.refresh_from_db()
+    work = do_work(_work(job).pk)
     assert seen == ["First", ("Second", 0.6)]
     assert (work.state, work.done, work.result) == ("done", 1.0, {"n": 3})
+    assert work.started <= work.ended
 
 
 @pytest.mark.parametrize(
@@ -45,47 +64,141 @@ def test_a_job_reports_its_stages_and_ends_done():
     [
         (MeshFileError("The file is empty."), "The file is empty."),
         (ZeroDivisionError(), "Something"),
+        (MemoryError(), "It was ended because it needed more than 6,000 MB"),
     ],
 )
 def test_a_failed_job_says_so_in_a_sentence(error, says):
-    work = _work()
-
     def job(work, report):
         raise error
 
-    progress.run(str(work.pk), job)
-    work.refresh_from_db()
+    work = do_work(_work(job).pk)
     assert work.state == "failed"
     assert work.error.startswith(says)
 
 
-def test_cancel_stops_running_work_at_its_next_report(client):
-    work = _work()
+def test_work_of_a_task_that_is_no_more_ends():
+    work = do_work(_work(task="fairstand.work.models.Work").pk)
+    assert work.state == "failed"
+    assert do_work(_work(task="nowhere.at_all").pk).state == "failed"
 
+
+def test_cancel_stops_running_work_at_its_next_report(client):
     def job(work, report):
         answer = client.post(f"/work/{work.pk}/cancel/").json()
         assert answer["open"]
         report("Never reached", 0.5)
         raise AssertionError
 
-    progress.run(str(work.pk), job)
+    work = do_work(_work(job).pk)
     assert client.get(f"/work/{work.pk}/").json()["state"] == "cancelled"
 
 
 def test_cancel_before_the_start_means_it_never_runs(client):
-    work = _work()
+    work = _work(lambda work, report: pytest.fail("ran"))
     client.post(f"/work/{work.pk}/cancel/")
-    progress.run(str(work.pk), lambda work, report: pytest.fail("ran"))
+    assert take_next("w", LANES["any"]) is None
     work.refresh_from_db()
-    assert work.state == "cancelled"
+    assert (work.state, work.ended is not None) == ("cancelled", True)
 
 
 def test_what_a_dead_worker_left_is_ended():
     work = _work()
     Work.objects.filter(pk=work.pk).update(state="running")
-    assert progress.abandon_stale() == 1
+    assert abandon_all() == 1
     work.refresh_from_db()
     assert (work.state, work.error) == ("failed", "The work was interrupted; start it again.")
+
+
+def test_progress_is_left_out_while_the_database_is_busy_and_the_end_is_written(monkeypatch):
+    """A note that meets a lock killed the work, and its record stayed *running* for ever."""
+    real, failures = QuerySet.update, {"note": 0, "end": 0}
+
+    def busy(self, **fields):
+        if "stage" in fields and failures["note"] < 3:
+            failures["note"] += 1
+            raise OperationalError("database is locked")
+        if fields.get("state") == "done" and failures["end"] < 2:
+            failures["end"] += 1
+            raise OperationalError("database is locked")
+        return real(self, **fields)
+
+    def job(work, report):
+        monkeypatch.setattr(QuerySet, "update", busy)
+        for n in range(5):
+            report(f"Stage {n}", n / 5)
+        return {"n": 1}
+
+    monkeypatch.setattr(progress, "_WRITE_AGAIN_S", 0.01)
+    work = do_work(_work(job).pk)
+    assert (work.state, work.result) == ("done", {"n": 1})
+    assert failures == {"note": 3, "end": 2}
+
+
+@pytest.mark.parametrize(
+    ("limit", "says"),
+    [
+        ({"FAIRSTAND_JOB_S": -1}, "It was ended after"),
+        ({"FAIRSTAND_MEMORY_BYTES": 1_000_000}, "more than 1 MB"),
+    ],
+)
+def test_a_limit_ends_work_with_a_sentence_and_what_it_had(limit, says):
+    def job(work, report):
+        report.so_far({"rows": [1, 2]})
+        with override_settings(**limit):
+            report("On and on", 0.5)
+        raise AssertionError
+
+    work = do_work(_work(job).pk)
+    assert (work.state, work.result) == ("failed", {"rows": [1, 2]})
+    assert says in work.error
+
+
+def test_a_process_that_takes_work_has_dropped_what_it_was_at():
+    lost = _work(state="running", worker="w")
+    other = _work(state="running", worker="v")
+    assert take_next("w", LANES["any"]) is None
+    lost.refresh_from_db()
+    other.refresh_from_db()
+    assert (lost.state, other.state) == ("failed", "running")
+
+
+def test_short_work_is_never_behind_long_and_makers_and_pieces_take_turns():
+    other = get_user_model().objects.create(username="other")
+    for n in range(3):
+        _work(title=f"a{n}", piece=1)
+    _work(title="b", piece=2)
+    _work(title="c", piece=3, owner=other)
+    _work(title="quick", piece=1, lane=QUICK)
+    assert take_next("q", LANES["quick"]).title == "quick"
+    assert take_next("q", LANES["quick"]) is None
+    taken = [take_next(f"w{n}", LANES["any"]).title for n in range(5)]
+    assert taken[0] == "a0"
+    assert taken[1] == "c"  # the other maker's, who waits for nothing else
+    assert taken[2] == "b"  # of the first maker's the piece that nothing runs for
+    assert taken[3:] == ["a1", "a2"]
+
+
+def test_what_no_page_asks_for_any_more_stops(client):
+    work = _work(is_passing=True)
+    assert client.post(f"/work/{work.pk}/let-go/").status_code == 204
+    work.refresh_from_db()
+    left = work.watched + UNWATCHED_AFTER - timezone.now()
+    assert 2 < left.total_seconds() < 5
+    # Another page that watches it keeps it.
+    client.get(f"/work/{work.pk}/")
+    work.refresh_from_db()
+    assert (work.watched + UNWATCHED_AFTER - timezone.now()).total_seconds() > 60
+
+
+def test_the_header_is_told_what_runs_waits_and_has_ended(client):
+    ran = do_work(_work(lambda work, report: {}, title="Ran").pk)
+    stance = Stance.objects.first_of(bring_in(local_maker(), TABLE, "t.stl"))
+    begin(local_maker(), "k/1", "Waits", slice_stance, stance.pk, [], of=stance)
+    get_user_model().objects.create(username="x").work.create(title="Somebody else's")
+    told = client.get("/work/").json()
+    assert [row["title"] for row in told["open"]] == ["Waits"]
+    assert told["open"][0]["go"] == f"/bench/{stance.pk}/"
+    assert [row["id"] for row in told["ended"]] == [str(ran.pk)]
 
 
 @override_settings(FAIRSTAND_BACKGROUND_FACETS=10)
@@ -106,7 +219,7 @@ def test_a_large_model_is_sliced_in_the_background_once(client):
     assert client.post(f"{url}/slice/").json()["work"]["id"] == first
     # What was done meanwhile does not change what is worked out.
     edit(client, stance.pk, "turn", x_deg=0, y_deg=0, z_deg=0)
-    slice_stance.call(*DBTaskResult.objects.get().args_kwargs["args"])
+    do_work()
     post(client, stance.pk, "undo")
     assert client.get(f"/work/{first}/").json()["state"] == "done"
     memory.forget()  # the web process finds what the worker left in the cache folder
@@ -127,14 +240,16 @@ def test_a_few_facets_in_many_layers_are_long_work_too(client, times, layers, is
 def test_a_large_upload_is_opened_in_the_background(client, settings):
     from django.core.files.uploadedfile import SimpleUploadedFile
 
-    from fairstand.library.tasks import open_upload
-
     answer = client.post("/pieces/upload/", {"file": SimpleUploadedFile("big.stl", TABLE)})
     assert answer.status_code == 202
-    task = DBTaskResult.objects.get()
-    open_upload.call(*task.args_kwargs["args"])
+    do_work()
     work = client.get(f"/work/{answer.json()['work']['id']}/").json()
     assert work["state"] == "done"
     assert Piece.objects.get().name == "Big"
     assert client.get(work["result"]["url"], follow=True).status_code == 200
+    assert not list(settings.UPLOADS_DIR.iterdir())
+    # Stopped before it began, it leaves nothing either.
+    answer = client.post("/pieces/upload/", {"file": SimpleUploadedFile("big.stl", TABLE)})
+    assert len(list(settings.UPLOADS_DIR.iterdir())) == 1
+    client.post(answer.json()["work"]["cancel_url"])
     assert not list(settings.UPLOADS_DIR.iterdir())

@@ -10,16 +10,17 @@ from django.db import IntegrityError
 from django.test import override_settings
 from django.urls import get_resolver
 
-from asking import edit, post
+from asking import do_work, edit, post
 from depth import about
 from fairstand import memory
+from fairstand.bench.tasks import slice_stance
 from fairstand.library.keeping import bring_in, source_mesh
 from fairstand.library.models import Piece
 from fairstand.owner import local_maker
 from fairstand.plain import from_arrays, to_arrays
 from fairstand.stances.models import Stance, StripRecord
+from fairstand.work.begin import begin
 from fairstand.work.models import Work
-from fairstand.work.progress import begin
 from printability.edits.marks import MOST_PLACES
 from printability.errors import MeshFileError
 from printability.findings import find
@@ -219,23 +220,25 @@ def test_a_deleted_piece_is_listed_and_comes_back_after_a_reload(client, stance)
 
 
 def test_separated_bodies_come_all_at_once_and_go_all_at_once(client, monkeypatch):
-    from fairstand.bench import views
+    from fairstand.bench import tasks
     from fairstand.demo.pieces import perch_brackets
 
     own = bring_in(local_maker(), binary_stl(perch_brackets(), "p"), "perch.stl").stances.get()
-    calls = []
+    calls, read = [], tasks.read_file
 
-    def failing(*arguments, **named):
+    def failing(*arguments):
         calls.append(1)
         if len(calls) == 2:
             raise MeshFileError("No more room.")
-        return bring_in(*arguments, **named)
+        return read(*arguments)
 
     with monkeypatch.context() as patched:
-        patched.setattr(views, "bring_in", failing)
-        assert post(client, own.pk, "separate").status_code == 400
+        patched.setattr(tasks, "read_file", failing)
+        assert post(client, own.pk, "separate").status_code == 202
+        assert do_work().error == "No more room."
     assert Piece.objects.count() == 1
-    url = post(client, own.pk, "separate").json()["url"]
+    assert post(client, own.pk, "separate").status_code == 202
+    url = do_work().result["url"]
     made = [int(n) for n in url.split("made=")[1].split(",")]
     assert Piece.objects.of(local_maker()).count() == 3
     client.post("/pieces/delete/", json.dumps({"pieces": made}), "application/json")
@@ -260,7 +263,7 @@ def test_what_was_found_goes_through_open_formats_unchanged():
 
 def test_memory_is_counted_in_bytes_and_the_oldest_goes_first():
     memory.forget()
-    with override_settings(FAIRSTAND_MEMORY_BYTES=10_000_000):
+    with override_settings(FAIRSTAND_KEPT_BYTES=10_000_000):
         for n in range(5):
             memory.remembered(f"big/{n}", lambda: np.zeros(500_000))
         made = []
@@ -291,23 +294,15 @@ def test_a_stroke_over_everything_and_one_that_is_too_large(client, stance):
 # ---- work ----------------------------------------------------------------------------------
 
 
-class _Task:
-    def __init__(self):
-        self.given = []
-
-    def enqueue(self, *arguments):
-        self.given.append(arguments)
-
-
 def test_work_is_single_and_what_it_replaces_is_asked_to_stop():
-    task, user = _Task(), local_maker()
+    task, user = slice_stance, local_maker()
     one = begin(user, "layers/1/a", "One", task, [["lift", {}]], replaces="layers/1/")
     assert begin(user, "layers/1/a", "One", task, replaces="layers/1/") == one
     two = begin(user, "layers/1/b", "Two", task, replaces="layers/1/")
     other = begin(user, "layers/2/a", "Other", task, replaces="layers/2/")
     one.refresh_from_db()
     assert (one.state, two.state, other.state) == ("cancelled", "waiting", "waiting")
-    assert [given[0] for given in task.given] == [str(one.pk), str(two.pk), str(other.pk)]
+    assert one.arguments == [[["lift", {}]]]
     with pytest.raises(IntegrityError):
         Work.objects.create(owner=user, key="layers/1/b", title="Twice")
     # Of one state several findings may be looked at; another state replaces them all.
@@ -319,16 +314,6 @@ def test_work_is_single_and_what_it_replaces_is_asked_to_stop():
     for one in (a, b):
         one.refresh_from_db()
         assert one.state == "cancelled"
-
-
-def test_a_task_that_cannot_be_written_leaves_no_record():
-    class Full:
-        def enqueue(self, *arguments):
-            raise OSError("full")
-
-    with pytest.raises(OSError, match="full"):
-        begin(local_maker(), "layers/1/a", "One", Full())
-    assert not Work.objects.exists()
 
 
 # ---- who is asking -------------------------------------------------------------------------

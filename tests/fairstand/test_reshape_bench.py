@@ -8,18 +8,17 @@ from pathlib import Path
 import numpy as np
 import pytest
 import trimesh
-from django_tasks_db.models import DBTaskResult
 
-from asking import edit, post
-from fairstand import memory
+from asking import do_work, edit, post
+from fairstand import learned, memory
 from fairstand.cli.make import make
 from fairstand.library.keeping import bring_in
 from fairstand.owner import local_maker
 from fairstand.reshaping import trying
-from fairstand.reshaping.tasks import try_out
 from fairstand.stances.current import current
 from fairstand.stances.models import Stance
 from fairstand.work import progress
+from fairstand.work.begin import ask_cancel
 from fairstand.work.models import Work
 from printability.mesh import binary_stl, facet_normals, open_mesh, volume_mm3
 from printability.reshaping import step
@@ -73,7 +72,8 @@ def volume(text) -> float:
 
 def test_while_the_hand_moves_what_takes_long_is_sketched(bench, monkeypatch):
     # As if nothing had been tried in this process.
-    monkeypatch.setattr(trying, "_TOOK_S", type(trying._TOOK_S)())
+    monkeypatch.setattr(learned, "_TOOK_S", {})
+    monkeypatch.setattr(learned, "stored_object", lambda name: None)
     place = bench.pick((20, 0, 45))
     ask = {"change": "fill", "places": [place], "size": {"angle_deg": 50}}
     assert bench.post("reshape/try", **ask, is_moving=True).json()["is_about"]
@@ -109,10 +109,10 @@ def test_what_is_tried_is_not_made_again(bench, monkeypatch):
     assert bench.state()["changes"][0]["told"]["added_mm3"] > 0
     assert len(made) == 1
     # How long it took is remembered of when it was made, not of when it was given again.
-    took = list(trying._TOOK_S.values())[-1]
+    took = list(learned._TOOK_S.values())[-1]
     assert took > 0
     bench.post("reshape/try", **ask)
-    assert list(trying._TOOK_S.values())[-1] == took or len(made) > 1
+    assert list(learned._TOOK_S.values())[-1] == took or len(made) > 1
 
 
 def test_a_change_is_tried_gained_made_changed_and_taken_back(bench, client):
@@ -234,12 +234,8 @@ def test_changes_are_written_into_stance_files_and_made_by_the_command(bench, cl
 
 def test_all_that_is_small_is_found_and_made_at_once(bench):
     started = bench.post("reshape/small", volume_mm3=1e6, move_mm=100)
-    from fairstand.reshaping.tasks import find_small
-    from fairstand.work.models import Work
-
     if started.status_code == 202:
-        work = Work.objects.get(pk=started.json()["work"]["id"])
-        find_small.func(str(work.pk), bench.pk, bench.now().recipe)
+        do_work(started.json()["work"]["id"])
         started = bench.post("reshape/small", volume_mm3=1e6, move_mm=100)
     found = started.json()["changes"]
     assert found
@@ -256,15 +252,11 @@ def test_all_that_is_small_is_found_and_made_at_once(bench):
 
 
 def test_ways_out_by_reshaping_are_offered_and_taken(bench, client):
-    from fairstand.turning.tasks import find_ways_out
-    from fairstand.work.models import Work
-
     findings = client.get(f"/bench/{bench.pk}/findings/").json()
     ledge = next(f for f in findings["findings"] if f["kind"] == "ledge")
     asked = bench.post("ways-out", finding=ledge["id"])
     if asked.status_code == 202:
-        work = Work.objects.get(pk=asked.json()["work"]["id"])
-        find_ways_out.func(str(work.pk), bench.pk, bench.now().recipe, ledge["id"])
+        do_work(asked.json()["work"]["id"])
         asked = bench.post("ways-out", finding=ledge["id"])
     told = asked.json()
     assert told["shapes"]
@@ -314,7 +306,7 @@ def test_a_change_of_a_large_part_is_worked_out_in_the_background_and_kept(bench
     ask = {"change": "fill", "places": [place], "size": {"angle_deg": 45}}
     answer = bench.post("reshape/try", **ask)
     assert answer.status_code == 202
-    try_out.func(*DBTaskResult.objects.latest("enqueued_at").args_kwargs["args"])
+    do_work()
     work = Work.objects.get(pk=answer.json()["work"]["id"])
     assert work.state == "done", work.error
     tried = bench.post("reshape/try", **ask).json()
@@ -332,7 +324,7 @@ def test_a_change_of_a_large_part_is_worked_out_in_the_background_and_kept(bench
     monkeypatch.setattr(trying, "_IN_REQUEST_TO", 4)
     wrong = {"change": "fill", "places": [bench.pick((0, 0, 60), down=False)], "size": {}}
     assert bench.post("reshape/try", **wrong).status_code == 202
-    try_out.func(*DBTaskResult.objects.latest("enqueued_at").args_kwargs["args"])
+    do_work()
     refused = bench.post("reshape/try", **wrong)
     assert refused.status_code == 400
     assert "no underside" in refused.json()["error"]
@@ -348,7 +340,6 @@ def test_what_may_take_long_is_worked_out_in_the_background_and_sketched_at_once
     assert volume(about.json()["added"]) > 0
     answer = post(client, stance.pk, "reshape/try", ask)
     assert answer.status_code == 202
-    task = DBTaskResult.objects.latest("enqueued_at").args_kwargs["args"]
     work = Work.objects.get(pk=answer.json()["work"]["id"])
 
     class Asked(progress.Reporter):
@@ -357,24 +348,25 @@ def test_what_may_take_long_is_worked_out_in_the_background_and_sketched_at_once
         def __call__(self, stage, done):
             super().__call__(stage, done)
             if done > 0.2:
-                progress.ask_cancel(self.work)
+                ask_cancel(self.work)
                 self._last = 0.0
                 super().__call__(stage, done)
 
     with pytest.MonkeyPatch.context() as patch:
         patch.setattr(progress, "Reporter", Asked)
-        try_out.func(*task)
+        do_work(work.pk)
     work.refresh_from_db()
     assert (work.state, work.stage) == ("cancelled", "Making the change")
     assert 0.2 < work.done < 0.8
     answer = post(client, stance.pk, "reshape/try", ask)
     assert answer.status_code == 202
-    try_out.func(*DBTaskResult.objects.latest("enqueued_at").args_kwargs["args"])
+    do_work()
     found = post(client, stance.pk, "reshape/try", ask).json()
     # From a wall of 0.8 to one of 1.2 mm all around, round chords.
     assert found["added_mm3"] == pytest.approx(math.pi * 20 * 0.4 * 20, rel=0.02)
     with pytest.MonkeyPatch.context() as patch:
-        patch.setitem(trying._TOOK_S, next(reversed(trying._TOOK_S)), 0.01)
+        for kind in learned._TOOK_S:
+            patch.setitem(learned._TOOK_S, kind, 0.01)
         other = post(client, stance.pk, "reshape/try", ask | {"size": {"least_mm": 1.1}})
         assert other.status_code == 200
 

@@ -10,7 +10,7 @@ import numpy as np
 import pytest
 import trimesh
 
-from asking import edit, post
+from asking import do_work, edit, post
 from commands import fairstand
 from depth import about
 from fairstand.cli.make import make
@@ -213,14 +213,8 @@ def test_files_of_every_part_and_the_same_bytes_by_the_command(bench, client, tm
 
 def test_proposals_are_worked_out_shown_drawn_and_taken(bench, client):
     started = bench.post("split/propose")
-    from fairstand.splitting.tasks import find_cuts
-    from fairstand.stances.asked import stance_of  # noqa: F401
-    from fairstand.work.models import Work
-
     if started.status_code == 202:
-        stance = Stance.objects.get(pk=bench.pk)
-        work = Work.objects.get(pk=started.json()["work"]["id"])
-        find_cuts.func(str(work.pk), bench.pk, current(stance).recipe, False)
+        do_work(started.json()["work"]["id"])
     told = bench.post("split/propose").json()
     best = told["cuts"][0]
     assert best["planes"][0]["normal"] == pytest.approx([0, 0, 1], abs=1e-9)

@@ -5,19 +5,16 @@ import struct
 
 import numpy as np
 import pytest
-from django_tasks_db.models import DBTaskResult
 
-from asking import post
+from asking import do_work, post
 from commands import fairstand
 from fairstand.library.keeping import bring_in
 from fairstand.owner import local_maker
 from fairstand.stances.current import current
 from fairstand.stances.models import Stance
 from fairstand.turning import turning
-from fairstand.turning.tasks import find_turns, find_ways_out
 from fairstand.turning.turning import DISC, disc_cells, on_disc
 from fairstand.turning.ways import ways_key
-from fairstand.work.models import Work
 from printability.mesh import binary_stl
 from printability.turning import GOALS, even_directions
 from solids import table
@@ -51,10 +48,8 @@ def bench(client, db):
             """The map and proposals, worked out as the worker does it."""
             answer = self.post("turning", **body)
             if answer.status_code == 202:
-                work = Work.objects.get(pk=answer.json()["work"]["id"])
-                args = Work.objects.filter(pk=work.pk)
-                find_turns.func(*DBTaskResult.objects.latest("enqueued_at").args_kwargs["args"])
-                assert args.get().state == "done", args.get().error
+                work = do_work(answer.json()["work"]["id"])
+                assert work.state == "done", work.error
                 answer = self.post("turning", **body)
             assert answer.status_code == 200, answer.content
             return answer.json()
@@ -211,9 +206,8 @@ def test_ways_out_are_worked_out_in_the_background_and_told(bench):
     ledge = next(f for f in findings if f["kind"] in ("ledge", "bridge"))
     answer = bench.post("ways-out", finding=ledge["id"])
     assert answer.status_code == 202
-    work = answer.json()["work"]["id"]
-    find_ways_out.func(*DBTaskResult.objects.latest("enqueued_at").args_kwargs["args"])
-    assert Work.objects.get(pk=work).state == "done", Work.objects.get(pk=work).error
+    work = do_work(answer.json()["work"]["id"])
+    assert work.state == "done", work.error
     html = bench.post("ways-out", finding=ledge["id"]).json()["html"]
     assert "data-way=" in html
     angles = html.split('data-turn-to="')[1].split('"')[0]

@@ -1,6 +1,6 @@
 // Inspect: the ledger of findings, the threshold, measures, painted sides, bodies.
 import Alpine from "alpinejs";
-import { getBytes, getJson, postJson } from "../api.js";
+import { follow, getBytes, getJson, postJson } from "../api.js";
 import { stage, start } from "../stage.js";
 import { register } from "./register.js";
 import { grouped } from "../numbers.js";
@@ -16,6 +16,7 @@ register("inspect", {
     if (bench.measuring === "distance") return bench.places.length ? "Click the second place" : "Click the first place";
     return bench.measuring ? CLICKS[bench.measuring] : "";
   },
+  inHand: (bench) => Boolean(bench.painting || bench.dyeing || bench.measuring),
   grab(bench, x, y) {
     if (!(bench.painting || bench.dyeing) || bench.paintBy !== "brush") return null;
     const hit = stage.view.pick(x, y);
@@ -325,8 +326,10 @@ register("inspect", {
     },
     async separate() {
       try {
-        const { url } = await postJson(start.urls.separate);
-        location.href = url;
+        const { work } = await postJson(start.urls.separate);
+        const ended = await follow(work, (now) => (this.making = now.open ? now : null));
+        if (ended.state === "done") location.href = ended.result.url;
+        else if (ended.state !== "cancelled") this.problem = ended.error;
       } catch (error) {
         this.problem = error.message;
       }

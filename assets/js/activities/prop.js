@@ -26,6 +26,7 @@ register("prop", {
     stage.view.setWash(null);
   },
   hint: (bench) => bench.toolHint,
+  inHand: (bench) => Boolean(bench.tool),
   shown: (bench) => bench.loadHeld(),
   grab(bench, x, y, event) {
     if (event.shiftKey) return bench.startBox(event);

@@ -21,6 +21,7 @@ register("reshape", {
     if (bench.changePlace || bench.changeTried) return "Drag the ball up or down, or type; another click chooses another place";
     return kindOf(bench.changeTool).needs_place ? "Click the place" : "";
   },
+  inHand: (bench) => Boolean(bench.changeTool),
   enter(bench) {
     hatch ??= new HatchLayer(stage.view);
     was ??= new TogetherLayer(stage.view);
@@ -235,7 +236,6 @@ register("reshape", {
       const g = this.changeGain;
       if (this.changeTried?.is_about) return "";
       if (!g) return this.changeTried ? "Looking what the ledger gains …" : "";
-      if (!g.before.known || !g.after.known) return "What the ledger gains is worked out when it is made.";
       const kinds = new Set([...Object.keys(g.before.kinds), ...Object.keys(g.after.kinds)]);
       const changed = [...kinds].map((k) => [k, g.before.kinds[k] ?? 0, g.after.kinds[k] ?? 0]).filter(([, a, b]) => a !== b).map(([k, a, b]) => `${k} ${a} → ${b}`);
       return `Problems ${g.before.problems} → ${g.after.problems}${changed.length ? `: ${changed.join(", ")}` : ""}.`;

@@ -25,6 +25,7 @@ register("split", {
     if (bench.cutTool === "three") return `Click three points of the cut (${bench.cutPoints.length} of 3)`;
     return bench.cutTool ? "Drag the ball to move the cut, the tip to tilt it; the tip points to part a" : "";
   },
+  inHand: (bench) => Boolean(bench.cutTool),
   enter(bench) {
     layer ??= new SplitLayer(stage.view);
     together ??= new TogetherLayer(stage.view);

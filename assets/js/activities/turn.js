@@ -20,6 +20,7 @@ register("turn", {
     if (bench.levelling) return bench.places.length ? "Click the second point" : "Click the first of two points";
     return "";
   },
+  inHand: (bench) => bench.picking || bench.levelling,
   enter: (bench) => bench.startTurning(),
   leave: (bench) => bench.leaveTurning(),
   shown(bench) {

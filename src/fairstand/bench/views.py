@@ -6,7 +6,6 @@ import math
 
 import numpy as np
 from django.conf import settings
-from django.db import transaction
 from django.http import Http404, HttpResponse, JsonResponse
 from django.shortcuts import get_object_or_404, redirect, render
 from django.template.loader import render_to_string
@@ -15,7 +14,6 @@ from django.urls import reverse
 from django.views.decorators.csrf import ensure_csrf_cookie
 from django.views.decorators.http import require_GET, require_POST
 
-from fairstand.library.keeping import bring_in
 from fairstand.library.models import Piece
 from fairstand.memory import remembered
 from fairstand.reading import BYTES, described
@@ -25,7 +23,8 @@ from fairstand.stances.asked import as_named, binary, now_of, png, stance_of
 from fairstand.stances.current import Current, NeedsWork, current
 from fairstand.stances.models import Stance
 from fairstand.stances.strip import strip_of
-from fairstand.work.progress import begin
+from fairstand.work.begin import begin
+from fairstand.work.models import LONG, QUICK
 from fairstand.work.views import as_dict
 from fairstand.workshop import shelf
 from printability.errors import EditError, MeshFileError, PrintabilityError
@@ -33,7 +32,6 @@ from printability.mesh import (
     MM_PER_UNIT,
     NAMED,
     Mesh,
-    binary_stl,
     crease_edges,
     mesh_facts,
     same_and_mirrored,
@@ -43,7 +41,7 @@ from .activities import ACTIVITIES
 from .pictures import stance_drawing
 from .schemas import BODIES, FINDINGS, PLANE, STATE
 from .section import all_layers_zip, plane_context, section_context
-from .tasks import slice_stance
+from .tasks import separate_bodies, slice_stance
 from .telling import (
     CHANGE_KINDS,
     SUPPORT_KINDS,
@@ -82,6 +80,8 @@ __all__ = [
 ]  # fmt: skip
 
 MOST_SEPARATED = 50
+# Slicing up to so many facets takes seconds.
+QUICK_FACETS = 1_500_000
 STRIP_CHANGES = ("fork", "take_in", "rename", "move", "delete", "undo_strip", "redo_strip")
 
 
@@ -259,7 +259,8 @@ def _begin_slicing(request, now: Current, every_part: bool = False):
     own = f"{'all-' if every_part else ''}layers/{now.stance.pk}/"
     return begin(
         request.user, f"{own}{now.key}", f"Slicing {now.stance.piece.name}", slice_stance,
-        now.stance.pk, now.recipe, every_part, replaces=own,
+        now.stance.pk, now.recipe, every_part, of=now.stance, replaces=own,
+        lane=QUICK if len(now.placed.mesh.facets) < QUICK_FACETS else LONG,
     )  # fmt: skip
 
 
@@ -402,29 +403,19 @@ def body_of_facet(request, stance_id):
 @require_POST
 @json_view
 def separate(request, stance_id):
-    """Make every body a piece of its own, beside this one."""
+    """Begin to make every body a piece of its own, beside this one."""
     now = now_of(request, stance_id)
-    piece, source = now.stance.piece, now.source
-    count = int(source.body_of_facet.max()) + 1
+    count = int(now.source.body_of_facet.max()) + 1
     if not 1 < count <= MOST_SEPARATED:
         raise EditError(
             f"The model has {count} bod{'y' if count == 1 else 'ies'}; from 2 to "
             f"{MOST_SEPARATED} can be separated."
         )
-    made = []
-    with transaction.atomic():  # all of them or none
-        for number in range(count):
-            facets = source.facets[source.body_of_facet == number]
-            part = Mesh(source.vertices, np.ascontiguousarray(facets))
-            name = f"{piece.name[:100]}, body {number + 1}"
-            one = bring_in(
-                request.user, binary_stl(part, name), f"{piece.filename[:200]}-{number + 1}.stl",
-                name=name,
-            )  # fmt: skip
-            Piece.objects.filter(pk=one.pk).update(file_unit=now.setup.frame.unit)
-            made.append(one.pk)
-    query = ",".join(map(str, made))
-    return {"made": count, "url": f"{reverse('library:index')}?made={query}"}
+    work = begin(
+        request.user, f"separate/{now.stance.piece_id}/", f"Bodies of {now.stance.piece.name}",
+        separate_bodies, now.stance.piece_id, now.setup.frame.unit, of=now.stance,
+    )  # fmt: skip
+    return JsonResponse({"work": as_dict(work)}, status=202)
 
 
 @require_GET

@@ -1,27 +1,18 @@
-"""``fairstand serve``: the web server and the task worker together, until Ctrl-C."""
+"""``fairstand serve``: the web server and the processes that work, together, until Ctrl-C."""
 
 import argparse
 import fcntl
-import logging
 import os
 import signal
 import socket
-import subprocess
 import sys
 import threading
-import time
 
 __all__ = ["arguments", "run", "serve"]
-
-log = logging.getLogger(__name__)
 
 HOST = "127.0.0.1"
 # Enough for one maker's browser: it asks for a few things at a time.
 THREADS = 8
-# Before a worker that has ended is started again.
-_PAUSE_S = 0.5
-# Longer each time where it ends within so long, up to so much.
-_AT_ONCE_S, _MOST_PAUSE_S = 8.0, 60.0
 
 
 def arguments(command: argparse.ArgumentParser) -> None:
@@ -36,7 +27,7 @@ def run(options: argparse.Namespace) -> int:
 
 
 def serve(port: int, with_demo: bool) -> int:
-    """Migrate, warm up, then serve on loopback with a worker beside it."""
+    """Migrate, warm up, then serve on loopback with processes that work beside it."""
     if not 0 <= port <= 65535:
         print(f"fairstand: {port} is not a port; choose one from 1024 to 65535.", file=sys.stderr)
         return 2
@@ -55,7 +46,7 @@ def serve(port: int, with_demo: bool) -> int:
 
     from fairstand.library.keeping import sweep
     from fairstand.warm_up import warm_up
-    from fairstand.work.progress import abandon_stale
+    from fairstand.work.pool import Pool, abandon_all
 
     # Held until this process ends, however it does.
     alone = (settings.DATA_DIR / "serving.lock").open("w")
@@ -69,7 +60,7 @@ def serve(port: int, with_demo: bool) -> int:
         )
         return 2
     call_command("migrate", verbosity=0, interactive=False)
-    abandon_stale()
+    abandon_all()
     sweep()
     if settings.FAIRSTAND_WARM_UP:
         print("Warming up (the first time, compiling takes two to three minutes) …", flush=True)
@@ -80,61 +71,13 @@ def serve(port: int, with_demo: bool) -> int:
         made = seed()
         if made:
             print(f"Added {made} demo pieces.", flush=True)
-    worker = _Worker()
+    settings.FAIRSTAND_WORKERS = True
+    pool = Pool(now_and_then=sweep)
     try:
         return _serve(port)
     finally:
-        worker.stop()
+        pool.stop()
         alone.close()
-
-
-class _Worker:
-    """The task worker, started again whenever it ends before the server does."""
-
-    def __init__(self):
-        self.stopping = threading.Event()
-        self.process = self._start()
-        threading.Thread(target=self._watch, daemon=True).start()
-
-    def _start(self) -> subprocess.Popen:
-        return subprocess.Popen(
-            [sys.executable, "-m", "fairstand.cli.worker", str(os.getpid())],
-            start_new_session=True,
-        )
-
-    def _watch(self) -> None:
-        from django.db import DatabaseError, connection
-
-        from fairstand.work.progress import abandon_stale
-
-        pause_s = _PAUSE_S
-        while True:
-            started = time.monotonic()
-            self.process.wait()
-            if self.stopping.is_set():
-                return
-            # What it was at will not go on: the page is told, and can ask for it again.
-            try:
-                abandon_stale()
-            except DatabaseError:
-                log.exception("Work that was interrupted could not be ended")
-            connection.close()
-            # One that ends at once, again and again, is not started over and over.
-            at_once = time.monotonic() - started < _AT_ONCE_S
-            pause_s = min(2 * pause_s, _MOST_PAUSE_S) if at_once else _PAUSE_S
-            if self.stopping.wait(pause_s):
-                return
-            self.process = self._start()
-
-    def stop(self) -> None:
-        """End it, in peace at first."""
-        self.stopping.set()
-        self.process.send_signal(signal.SIGTERM)
-        try:
-            self.process.wait(5)
-        except subprocess.TimeoutExpired:
-            self.process.kill()
-            self.process.wait()
 
 
 def _serve(port: int) -> int:

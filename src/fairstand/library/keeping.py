@@ -11,6 +11,7 @@ import re
 import time
 import uuid
 from collections.abc import Callable
+from dataclasses import dataclass
 from datetime import timedelta
 from pathlib import Path
 
@@ -25,7 +26,16 @@ from printability.mesh import FacetColours, Mesh, Opened, ReadLimits, mesh_facts
 
 from .models import Piece, SourceFile
 
-__all__ = ["bring_in", "limits", "source_colours", "source_mesh", "sweep"]
+__all__ = [
+    "Read",
+    "bring_in",
+    "kept_as_pieces",
+    "limits",
+    "read_file",
+    "source_colours",
+    "source_mesh",
+    "sweep",
+]
 
 log = logging.getLogger(__name__)
 # A deleted piece can be brought back until the first start after this.
@@ -46,7 +56,29 @@ def bring_in(
     name: str = "",
     problem: str = "",
 ) -> Piece:
-    """Open a mesh file and keep it as a piece with one stance.
+    """Open a mesh file and keep it as a piece.
+
+    Raises
+    ------
+    MeshFileError
+        If it cannot be read; nothing is kept then.
+    """
+    return kept_as_pieces(owner, [read_file(data, filename, progress)], [name], problem)[0]
+
+
+@dataclass(frozen=True)
+class Read:
+    """A mesh file that was read, repaired and kept, and what its piece says."""
+
+    sha256: str
+    size_bytes: int
+    fields: dict
+
+
+def read_file(
+    data: bytes, filename: str, progress: Callable[[str, float], None] | None = None
+) -> Read:
+    """Read and repair a mesh file, and keep both; no piece is made of it yet.
 
     Raises
     ------
@@ -63,19 +95,15 @@ def bring_in(
     say("Keeping the file", 0.9)
     sha256 = _keep(data)
     _keep_mesh(sha256, kind, opened)
-    with transaction.atomic():
-        source, _ = SourceFile.objects.get_or_create(
-            sha256=sha256, defaults={"size_bytes": len(data)}
-        )
-        return Piece.objects.create(
-            owner=owner,
-            name=name or _name_from(filename),
-            filename=filename,
-            format=kind,
-            source=source,
-            file_unit=opened.unit or "",
-            problem=problem,
-            facts={
+    return Read(
+        sha256,
+        len(data),
+        {
+            "name": _name_from(filename),
+            "filename": filename,
+            "format": kind,
+            "file_unit": opened.unit or "",
+            "facts": {
                 "facets": facts.facets,
                 "watertight": facts.watertight,
                 "open_edges": facts.open_edges,
@@ -84,7 +112,23 @@ def bring_in(
                 "repairs": [repair.text for repair in opened.repairs],
                 "notes": list(opened.notes),
             },
-        )
+        },
+    )
+
+
+def kept_as_pieces(
+    owner, files: list[Read], names: list[str], problem: str = "", **fields
+) -> list[Piece]:
+    """Make pieces of files that were read: of all of them or of none."""
+    made = []
+    with transaction.atomic():
+        for file, name in zip(files, names, strict=True):
+            source, _ = SourceFile.objects.get_or_create(
+                sha256=file.sha256, defaults={"size_bytes": file.size_bytes}
+            )
+            said = file.fields | fields | ({"name": name} if name else {})
+            made.append(Piece.objects.create(owner=owner, source=source, problem=problem, **said))
+    return made
 
 
 def source_mesh(piece: Piece) -> Mesh:

@@ -12,7 +12,8 @@ from django.utils import timezone
 from django.views.decorators.http import require_GET, require_POST
 
 from fairstand.replies import body_of, json_view
-from fairstand.work.progress import begin
+from fairstand.work.begin import begin, is_done_soon
+from fairstand.work.models import LONG, QUICK
 from fairstand.work.views import as_dict
 from printability.errors import MeshFileError
 from printability.mesh import FORMATS, check_size
@@ -23,6 +24,9 @@ from .models import Piece
 from .tasks import open_upload
 
 __all__ = ["bring_back", "delete", "delete_many", "index", "rename", "upload"]
+
+# Opening up to so much takes seconds.
+_QUICK_BYTES = 60_000_000
 
 
 @require_GET
@@ -52,13 +56,20 @@ def upload(request):
     if file is None:
         raise MeshFileError("No file came with the request; choose one or drag it in.")
     check_size(file.size, limits())
-    if file.size <= settings.FAIRSTAND_BACKGROUND_BYTES:
+    is_at_once = not settings.FAIRSTAND_WORKERS
+    if is_at_once and file.size <= settings.FAIRSTAND_BACKGROUND_BYTES:
         piece = bring_in(request.user, file.read(), file.name)
         return {"url": reverse("bench:open", args=[piece.pk])}
     name = uuid.uuid4().hex
     with open(settings.UPLOADS_DIR / name, "wb") as target:
         shutil.copyfileobj(file, target)
-    work = begin(request.user, "", f"Opening {file.name}", open_upload, name, file.name)
+    work = begin(
+        request.user, "", f"Opening {file.name}", open_upload, name, file.name,
+        lane=QUICK if file.size < _QUICK_BYTES else LONG,
+    )  # fmt: skip
+    if is_done_soon(work):
+        work.refresh_from_db()
+        return {"url": work.result["url"]}
     return JsonResponse({"work": as_dict(work)}, status=202)
 
 

@@ -1,16 +1,21 @@
 """A change of shape that is only tried, and the part as it was before."""
 
 import base64
-import math
-from collections import OrderedDict
-from threading import Lock
 
 import numpy as np
+from django.conf import settings
 
+from fairstand.learned import note_time, took_s
 from fairstand.memory import kept_object, stored_object
 from fairstand.stances.current import Current, NeedsWork, current, digest
 from fairstand.stances.reshaping import before_change, reshape_completed, without_changes
-from fairstand.stances.shapes import change_told, kept_parts, remembered_parts
+from fairstand.stances.shapes import (
+    change_told,
+    is_quick,
+    kept_parts,
+    kind_of,
+    made_anyway,
+)
 from printability.edits import edit_from
 from printability.errors import EditError
 from printability.mesh import Mesh
@@ -24,18 +29,22 @@ from printability.reshaping import (
 )
 from printability.stance import part_of, parts_of
 
-__all__ = ["before_corners", "gained", "look_at_change", "low_told", "tried", "tried_key"]
+__all__ = [
+    "before_corners",
+    "changed",
+    "gained",
+    "look_at_change",
+    "low_told",
+    "tried",
+    "tried_key",
+]
 
-# Of parts with more facets than this a change is worked out in the background.
+# Of parts with more facets than this a change is worked out in the background in any case.
 _IN_REQUEST_TO = 60_000
 # Facets of what is added or taken that are drawn at most.
 _MOST_DRAWN = 60_000
 # While the hand moves, what took longer than this the last time is only sketched.
 _AT_ONCE_S = 0.1
-# And where it rests, what took longer, or may, is worked out in the background.
-_IN_REQUEST_S, _SURELY_IN_REQUEST_S = 2.0, 0.3
-_TOOK_S: OrderedDict[tuple, float] = OrderedDict()
-_MOST_TIMED, _GUARD = 50, Lock()
 
 
 def _edit(now: Current, body: dict):
@@ -57,33 +66,24 @@ def tried(now: Current, body: dict) -> dict:
     """
     edit = _edit(now, body)
     is_large = len(now.part.mesh.facets) > _IN_REQUEST_TO
+    part, step = _step(now, edit)
     if not is_large and body.get("is_moving") is True:
         return _about(now, edit)
-    if not is_large and not _is_long(*_step(now, edit)):
+    if not is_large and _is_quick_here(part, step):
         return _tried(now, edit)
     known = stored_object(f"tried/{tried_key(now, body)}")
     if known is None:
         raise NeedsWork
     if known.get("problem"):
         raise EditError(known["problem"])
-    _note_time(*_step(now, edit), known.get("took_s", _IN_REQUEST_S))
     return known
 
 
-def _is_long(part, step: Reshape) -> bool:
-    """Whether a change takes too long for a request: by the last time, or as far as can be told."""
-    with _GUARD:
-        took_s = _TOOK_S.get(_where(part, step))
-    if seems_long(part, step):
-        return took_s is None or took_s > _SURELY_IN_REQUEST_S
-    return took_s is not None and took_s > _IN_REQUEST_S
-
-
-def _note_time(part, step: Reshape, took_s: float) -> None:
-    with _GUARD:
-        _TOOK_S[_where(part, step)] = took_s
-        while len(_TOOK_S) > _MOST_TIMED:
-            _TOOK_S.popitem(last=False)
+def _is_quick_here(part, step: Reshape) -> bool:
+    """Whether a change is made within the request: as far as can be told, and by what it took."""
+    if is_quick(step, [part]):
+        return True
+    return not settings.FAIRSTAND_WORKERS and not seems_long(part, step)
 
 
 def tried_key(now: Current, body: dict) -> str:
@@ -120,7 +120,7 @@ def _step(now: Current, edit):
 def _tried(now: Current, edit) -> dict:
     part, step = _step(now, edit)
     made = reshaped(part, step)
-    _note_time(part, step, made.took_s)
+    note_time(kind_of(step, [part]), made.took_s)
     change_told(part, step, made.took_s)
     told = made.told() | {"is_about": False, "took_s": made.took_s}
     return told | _drawn(now, edit, step, made.mesh_of_difference)
@@ -128,17 +128,12 @@ def _tried(now: Current, edit) -> dict:
 
 def _about(now: Current, edit) -> dict:
     part, step = _step(now, edit)
-    with _GUARD:
-        took_s = _TOOK_S.get(_where(part, step), math.inf)
-    if took_s <= _AT_ONCE_S:
+    took = took_s(kind_of(step, [part]))
+    if took is not None and took <= _AT_ONCE_S:
         return _tried(now, edit)
     added, taken = sketched(part, step)
     told = _drawn(now, edit, step, lambda is_added: added if is_added else taken)
     return told | {"said": [], "is_about": True}
-
-
-def _where(part, step: Reshape) -> tuple:
-    return part.digest, step.change, repr(step.places)
 
 
 def _drawn(now: Current, edit, step: Reshape, mesh_of_difference) -> dict:
@@ -184,7 +179,7 @@ def low_told(now: Current) -> dict:
 
 def before_corners(now: Current) -> np.ndarray:
     """Corners of the part's facets without any change of shape, (k, 9) float32, on the plate."""
-    part = part_of(now.source, without_changes(now.setup), remembered_parts)
+    part = part_of(now.source, without_changes(now.setup), made_anyway)
     return _on_plate(now, part.mesh).astype(np.float32)
 
 
@@ -196,18 +191,18 @@ def gained(now: Current, body: dict) -> dict:
     NeedsWork
         If that takes long.
     """
-    edit = _edit(now, body)
-    then = current(now.stance, further=(edit,))
-    return {"before": _problems(now), "after": _problems(then)}
+    return {"before": _problems(now), "after": _problems(changed(now, body))}
+
+
+def changed(now: Current, body: dict) -> Current:
+    """The stance as it would be with a change."""
+    return current(now.stance, further=(_edit(now, body),))
 
 
 def _problems(now: Current) -> dict:
-    try:
-        ledger = now.ledger(now.setup.effective_threshold_deg)
-    except NeedsWork:
-        return {"known": False, "problems": 0, "kinds": {}}
+    ledger = now.ledger(now.setup.effective_threshold_deg)
     kinds: dict[str, int] = {}
     for finding in ledger.findings:
         if finding.severity >= 2 and finding.accepted is None:
             kinds[finding.kind] = kinds.get(finding.kind, 0) + 1
-    return {"known": True, "problems": ledger.problems, "kinds": kinds}
+    return {"problems": ledger.problems, "kinds": kinds}

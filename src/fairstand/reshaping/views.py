@@ -7,12 +7,12 @@ from fairstand.reading import BYTES, WHOLE, described, items, numbers, record
 from fairstand.replies import body_of, json_view
 from fairstand.stances.asked import binary, now_of
 from fairstand.stances.current import NeedsWork
-from fairstand.work.progress import begin
+from fairstand.work.begin import begin
 from fairstand.work.views import as_dict
 
 from .small import small_key, small_told
-from .tasks import find_small, try_out
-from .trying import before_corners, gained, low_told, tried, tried_key
+from .tasks import find_small, look_at_gain, try_out
+from .trying import before_corners, changed, gained, low_told, tried, tried_key
 
 __all__ = ["before", "gain", "low", "small", "try_change"]
 
@@ -33,7 +33,7 @@ def try_change(request, stance_id):
         own = f"try/{now.stance.pk}/"
         work = begin(
             request.user, f"{own}{tried_key(now, body)}", f"A change to {now.stance.piece.name}",
-            try_out, now.stance.pk, now.recipe, body, replaces=own,
+            try_out, now.stance.pk, now.recipe, body, of=now.stance, replaces=own,
         )  # fmt: skip
         return JsonResponse({"work": as_dict(work)}, status=202)
 
@@ -42,7 +42,16 @@ def try_change(request, stance_id):
 @json_view
 def gain(request, stance_id):
     """What the ledger would gain by a change; nothing is changed."""
-    return gained(now_of(request, stance_id), body_of(request))
+    now, body = now_of(request, stance_id), body_of(request)
+    try:
+        return gained(now, body)
+    except NeedsWork:
+        then, own = changed(now, body), f"gain/{now.stance.pk}/"
+        work = begin(
+            request.user, f"{own}{then.key}", f"What a change to {now.stance.piece.name} gains",
+            look_at_gain, now.stance.pk, now.recipe, then.recipe, of=now.stance, replaces=own,
+        )  # fmt: skip
+        return JsonResponse({"work": as_dict(work), "again": True}, status=202)
 
 
 @require_GET
@@ -74,6 +83,6 @@ def small(request, stance_id):
         own = f"small/{now.stance.pk}/"
         work = begin(
             request.user, f"{own}{small_key(now)}", f"Small changes to {now.stance.piece.name}",
-            find_small, now.stance.pk, now.recipe, replaces=own,
+            find_small, now.stance.pk, now.recipe, of=now.stance, replaces=own,
         )  # fmt: skip
         return JsonResponse({"work": as_dict(work)}, status=202)

@@ -1,9 +1,7 @@
 """Background tasks of Split."""
 
-from django_tasks import task
-
 from fairstand.stances.current import as_asked
-from fairstand.work import progress
+from fairstand.work.tasks import task
 
 from .proposing import look_for_cuts
 
@@ -11,12 +9,8 @@ __all__ = ["find_cuts"]
 
 
 @task()
-def find_cuts(work_id: str, stance_id: int, recipe: list, fit: bool) -> None:
+def find_cuts(work, report, stance_id: int, recipe: list, fit: bool) -> dict:
     """Propose where to cut the part on the bench."""
-
-    def job(work, report):
-        now = as_asked(work, stance_id, recipe)
-        look_for_cuts(now, fit, report)
-        return {"key": now.key}
-
-    progress.run(work_id, job)
+    now = as_asked(work, stance_id, recipe)
+    look_for_cuts(now, fit, report)
+    return {"key": now.key}

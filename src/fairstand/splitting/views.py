@@ -11,7 +11,7 @@ from fairstand.stances import editing
 from fairstand.stances.asked import as_named, binary, now_of, png
 from fairstand.stances.current import NeedsWork
 from fairstand.stances.models import Stance
-from fairstand.work.progress import begin
+from fairstand.work.begin import begin
 from fairstand.work.views import as_dict
 from printability.errors import EditError
 
@@ -163,7 +163,7 @@ def proposals(request, stance_id):
         own = f"cuts/{now.stance.pk}/"
         work = begin(
             request.user, f"{own}{cuts_name(now, fit)}", f"Where to cut {now.stance.piece.name}",
-            find_cuts, now.stance.pk, now.recipe, fit, replaces=own,
+            find_cuts, now.stance.pk, now.recipe, fit, of=now.stance, replaces=own,
         )  # fmt: skip
         return JsonResponse({"work": as_dict(work)}, status=202)
 

@@ -1,12 +1,14 @@
 """From records to geometry: what a stance is right now, computed once and remembered."""
 
 import hashlib
+import time
 from dataclasses import dataclass, replace
 from functools import cached_property
 
 import numpy as np
 from django.conf import settings
 
+from fairstand.learned import note_time, took_s
 from fairstand.library.keeping import source_colours, source_mesh
 from fairstand.memory import (
     CODE,
@@ -47,7 +49,7 @@ from printability.surface import (
 )
 
 from .models import EditRecord, Stance
-from .shapes import remembered_parts
+from .shapes import Unshaped, remembered_parts
 
 __all__ = ["Current", "NeedsWork", "as_asked", "current", "digest", "edits_in_force"]
 
@@ -55,6 +57,9 @@ __all__ = ["Current", "NeedsWork", "as_asked", "current", "digest", "edits_in_fo
 QUICK_POINTS_PER_FACET = 15
 # What finding things in a layer may take, in loop points: 5,000 layers at the usual limit.
 POINTS_PER_LAYER = 1200
+# What took longer to be looked at is looked at in the background the next time; of so many facets
+# that is known to be quick.
+_AT_ONCE_S, _SURELY_QUICK = 0.7, 20_000
 # A support has a circle of so many points in a layer, which also has to be joined with the rest.
 POINTS_PER_CUT = 64
 
@@ -128,7 +133,7 @@ class Current:
     @property
     def recipe(self) -> list[list]:
         """The part on the bench, and the edits as plain data: what background work is given."""
-        return [self.setup.part, *([edit.kind, edit.parameters()] for edit in self.edits)]
+        return recipe_of(self.setup.part, self.edits)
 
     @property
     def source_key(self) -> str:
@@ -218,11 +223,10 @@ class Current:
         name = f"found/{self.key}"
 
         def make():
-            is_long = self._is_long
-            found = stored_object(name) if is_long else None
-            if found is None and progress is None and self._props_are_long():
+            found = stored_object(name)
+            if found is None and progress is None and self._looking_is_long():
                 raise NeedsWork
-            bare = None
+            bare, start = None, time.perf_counter()
             if self.placed.standing:
                 bare = replace(self, setup=replace(self.setup, supports=())).inspection(progress)
             look = inspect_model(
@@ -238,6 +242,7 @@ class Current:
                 look.take_found(found)
             elif progress is not None:
                 kept_object(name, look.found())
+                note_time(self._look_kind, time.perf_counter() - start)
             return look
 
         return remembered(f"inspection/{self.key}", make)
@@ -252,11 +257,34 @@ class Current:
 
     @property
     def _is_long(self) -> bool:
-        return self._slicing_is_long() or self._props_are_long()
+        return self._slicing_is_long() or self._looking_is_long()
 
     def ledger(self, threshold_deg: float) -> Ledger:
         """The findings at a threshold."""
-        return find(self.placed, self.inspection(), threshold_deg, self.overhang(threshold_deg))
+        is_fresh = known_already(f"inspection/{self.key}") is None and not is_stored(
+            f"found/{self.key}"
+        )
+        start = time.perf_counter()
+        found = find(self.placed, self.inspection(), threshold_deg, self.overhang(threshold_deg))
+        if is_fresh:
+            note_time(self._look_kind, time.perf_counter() - start)
+        return found
+
+    @property
+    def _look_kind(self) -> str:
+        """Names what takes about as long to be inspected; see `learned`."""
+        facets = len(self.placed.mesh.facets).bit_length()
+        props = len(self.setup.supports).bit_length()
+        return f"look-{self.setup.process.digest[:12]}-{facets}-{props}"
+
+    def _looking_is_long(self) -> bool:
+        """Whether looking for findings takes too long for a request, sliced or not."""
+        if self._props_are_long():
+            return True
+        took = took_s(self._look_kind)
+        if took is None:
+            return settings.FAIRSTAND_WORKERS and len(self.placed.mesh.facets) > _SURELY_QUICK
+        return settings.FAIRSTAND_WORKERS and took > _AT_ONCE_S
 
     def _model_layers(self, progress) -> Layers:
         name = f"layers/{self.base_key}-{self.layer_height_mm:g}"
@@ -271,7 +299,7 @@ class Current:
             if progress is None and self._slicing_is_long():
                 raise NeedsWork
             layers = slice_layers(self.placed.mesh, self.layer_height_mm, progress=progress)
-            if self._slicing_is_long():
+            if self._is_long:
                 kept_arrays(
                     name, layer_height_mm=layers.layer_height_mm, points=layers.points,
                     loop_start=layers.loop_start, layer_start=layers.layer_start,
@@ -322,7 +350,7 @@ def _edit_of(stance: Stance, record: EditRecord) -> Edit:
 
 def current(
     stance: Stance, edits: list[Edit] | None = None, further: tuple[Edit, ...] = (),
-    is_passing: bool = False, part: str | None = None,
+    is_passing: bool = False, part: str | None = None, with_parts: bool = True,
 ) -> Current:  # fmt: skip
     """The stance as it is, or as it would be.
 
@@ -337,6 +365,13 @@ def current(
         Whether it is only shown while the hand moves: without supports then.
     part : str, optional
         Instead of the one on the bench; where it is not there, what it was cut from or into.
+    with_parts : bool
+        Whether its parts are made, to see which are there.
+
+    Raises
+    ------
+    Unshaped
+        In the server, where making the parts takes long.
     """
     source = source_mesh(stance.piece)
     wanted = stance.part if part is None else part
@@ -350,8 +385,16 @@ def current(
 
     setup = of(wanted)
     # A cut that was made or taken back may have left other parts than there were.
-    if any(not isinstance(step, Framed) for step in setup.shape) or wanted != WHOLE:
-        keys = [one.key for one in parts_of(source, setup, remembered_parts)]
+    if with_parts and (
+        any(not isinstance(step, Framed) for step in setup.shape) or wanted != WHOLE
+    ):
+        try:
+            keys = [one.key for one in parts_of(source, setup, remembered_parts)]
+        except Unshaped as error:
+            known = edits_in_force(stance) if edits is None else edits
+            error.stance = stance
+            error.recipe = recipe_of(wanted, (*known, *further))
+            raise
         there = part_on_bench(keys, wanted)
         setup = setup if there == wanted else of(there)
     if is_passing:
@@ -360,12 +403,17 @@ def current(
     return Current(stance, source, setup, given, tuple(further), is_passing)
 
 
-def as_asked(work, stance_id: int, recipe: list) -> Current:
+def recipe_of(part: str, edits) -> list:
+    """A part, and edits as plain data: what background work is given."""
+    return [part, *([edit.kind, edit.parameters()] for edit in edits)]
+
+
+def as_asked(work, stance_id: int, recipe: list, only_setup: bool = False) -> Current:
     """The stance as it was when background work was asked for, whatever has been done since."""
     stance = Stance.objects.of(work.owner, deleted=True).select_related("piece").get(pk=stance_id)
     part = recipe[0] if recipe and isinstance(recipe[0], str) else None
     edits = [edit_from(kind, parameters) for kind, parameters in recipe[part is not None :]]
-    return current(stance, edits, part=part)
+    return current(stance, edits, part=part, with_parts=not only_setup)
 
 
 def _start(stance: Stance) -> Setup:

@@ -6,7 +6,6 @@ from threading import Lock
 
 import numpy as np
 
-from fairstand.memory import remembered
 from printability.edits.base import number
 from printability.errors import EditError
 from printability.parts import Part, is_of
@@ -21,6 +20,7 @@ from printability.splitting import (
 )
 
 from .current import Current
+from .shapes import remembered_parts
 
 __all__ = [
     "CutFace",
@@ -75,7 +75,7 @@ def cut_face(now: Current, key) -> CutFace:
         If there is none with that key, or it meets nothing.
     """
     known = isinstance(key, str) and before_cut(
-        now.source, now.setup.shape, key, now.setup.part, remembered
+        now.source, now.setup.shape, key, now.setup.part, remembered_parts
     )
     if not known:
         raise EditError("That cut is not there any more.")

@@ -54,14 +54,15 @@ def take(stance_id: int, user, revision, kind: str, parameters: dict) -> Current
     Superseded
         If the stance has changed since; it is unchanged by this.
     """
+    # Whatever takes time is worked out before anything is locked.
+    stance = _at(stance_id, user, revision)
+    before = current(stance)
+    kind, parameters = _said_in_full(before, user, kind, parameters)
+    edit = edit_from(kind, of_part(before, kind, parameters)).located(before.part)
+    edit.check_part([part.key for part in before.parts])
+    edit, note = _checked(before, current(stance, further=(edit,)), edit)
     with transaction.atomic():
         stance = _at(stance_id, user, revision)
-        before = current(stance)
-        kind, parameters = _said_in_full(before, user, kind, parameters)
-        edit = edit_from(kind, of_part(before, kind, parameters)).located(before.part)
-        edit.check_part([part.key for part in before.parts])
-        now = current(stance, further=(edit,))
-        edit, note = _checked(before, now, edit)
         stance.edits.filter(position__gte=stance.in_force).delete()
         tip = stance.edits.filter(position=stance.in_force - 1).values_list("digest", flat=True)
         EditRecord.after(next(iter(tip), ""), stance, stance.in_force, edit).save(force_insert=True)
@@ -157,10 +158,10 @@ def show_part(stance_id: int, user, revision, key) -> Current:
         If there is no such part.
     Superseded
     """
+    if key not in [part.key for part in current(_at(stance_id, user, revision)).parts]:
+        raise EditError("That part is not there any more.")
     with transaction.atomic():
         stance = _at(stance_id, user, revision)
-        if key not in [part.key for part in current(stance).parts]:
-            raise EditError("That part is not there any more.")
         stance.part = key
         stance.revision += 1
         stance.save(update_fields=["part", "revision"])
@@ -220,6 +221,9 @@ def preview_support(now: Current, parameters: dict) -> Fitted:
 
 
 def _moved(stance_id: int, user, revision, step: int) -> Current:
+    stance = _at(stance_id, user, revision)
+    stance.in_force = min(max(stance.in_force + step, 0), stance.edits.count())
+    current(stance)  # its shape is made, and known, before anything is locked
     with transaction.atomic():
         stance = _at(stance_id, user, revision)
         target = stance.in_force + step

@@ -4,6 +4,7 @@ import hashlib
 import json
 
 from django.db import models, transaction
+from django.urls import reverse
 from django.utils import timezone
 
 from fairstand.library.models import Piece
@@ -52,6 +53,10 @@ class Stance(models.Model):
 
     def __str__(self):
         return f"{self.piece} ▸ {self.name}"
+
+    def get_absolute_url(self) -> str:
+        """Its bench."""
+        return reverse("bench:page", args=[self.pk])
 
 
 class EditRecord(models.Model):

@@ -14,7 +14,7 @@ from printability.stance import Setup, part_of, stand
 from printability.supports.layout import mirrored_place, planes_of_symmetry
 
 from .current import Current
-from .shapes import change_told, remembered_parts
+from .shapes import change_told, made_anyway, remembered_parts
 
 __all__ = [
     "before_change",
@@ -101,7 +101,7 @@ def _other_side(now: Current, said) -> Anchor:
         place = anchor_at(now.part, place.facet, place.weights)
     # Changes made on one side so far do not hide that both were alike.
     bare = without_changes(now.setup)
-    part = part_of(now.source, bare, remembered_parts)
+    part = part_of(now.source, bare, made_anyway)
     planes = remembered(
         f"symmetries/{part.digest}/{now.setup.pose!r}",
         lambda: planes_of_symmetry(stand(part, replace(bare, supports=())).mesh),

@@ -22,6 +22,7 @@ from printability.stance_file import read_stance
 from .current import Current, current, edits_in_force
 from .editing import check_revision, of_part
 from .models import EditRecord, Stance, StripRecord
+from .shapes import Unshaped
 
 __all__ = [
     "bring_back",
@@ -83,6 +84,8 @@ def _shown(stance: Stance, present: Stance | None) -> dict:
         out["figures"] = figures_of(now)
     except PrintabilityError as error:
         out["error"] = str(error)
+    except Unshaped:  # seen when it is gone to
+        pass
     return out
 
 
@@ -119,30 +122,43 @@ def fork(
     Superseded
         If the strip has changed since.
     """
+    stance = _of(user, stance_id, revision)
+    edits = edits_in_force(stance)
+    now = current(stance)
+    for kind, parameters in further:
+        edits.append(edit_from(kind, of_part(now, kind, parameters)).located(now.part))
+        edits[-1].check_part([one.key for one in now.parts])
+    current(stance, edits)  # refuses what cannot be
+    return _made(user, stance, revision, name, edits, "fork", is_fork=True)
+
+
+def _made(user, seen: Stance, revision, name, edits, said: str, is_fork: bool = False) -> Stance:
+    """A new stance to the right of another, of edits that were worked out on what was seen.
+
+    Raises
+    ------
+    EditError
+        If the name is too long, or there are too many stances.
+    Superseded
+        If the strip, or the stance that is forked, has changed since.
+    """
     with transaction.atomic():
-        stance = _of(user, stance_id, revision)
-        piece = stance.piece
+        beside = _of(user, seen.pk, revision)
+        piece = beside.piece
         _room_for_one(piece)
-        edits = edits_in_force(stance)
-        now = current(stance)
-        for kind, parameters in further:
-            edits.append(edit_from(kind, of_part(now, kind, parameters)).located(now.part))
-            edits[-1].check_part([one.key for one in now.parts])
-        current(stance, edits)  # refuses what cannot be
-        return _made(piece, stance, name or _free_name(piece), edits, "fork", stance)
+        if is_fork:
+            check_revision(seen.revision, beside.revision)
+        return _added(piece, beside, name or _free_name(piece), edits, said, is_fork)
 
 
-def _made(
-    piece, beside: Stance, name, edits, said: str, forked_from: Stance | None = None
-) -> Stance:
-    """A new stance to the right of another."""
+def _added(piece, beside: Stance, name, edits, said: str, is_fork: bool) -> Stance:
     before = _snapshot(piece)
     for later in piece.stances.filter(position__gt=beside.position):
         later.position += 1
         later.save(update_fields=["position"])
     made = Stance.objects.create(
         piece=piece, name=_name(name), position=beside.position + 1, in_force=len(edits),
-        forked_from=forked_from, part=forked_from.part if forked_from else WHOLE,
+        forked_from=beside if is_fork else None, part=beside.part if is_fork else WHOLE,
     )  # fmt: skip
     records = []
     for n, edit in enumerate(edits):
@@ -166,18 +182,16 @@ def take_in(stance_id: int, user, revision, text) -> Stance:
     if not isinstance(text, str):
         raise EditError("The request brings no stance file.")
     read = read_stance(text)
-    with transaction.atomic():
-        stance = _of(user, stance_id, revision)
-        piece = stance.piece
-        read.check_model(piece.source_id)
-        _room_for_one(piece)
-        source = source_mesh(piece)
-        edits = [_from_elsewhere(user, edit) for edit in read.edits]
-        edits = kept_by_place(source, edits, Setup().framed(Frame(read.unit)))
-        if read.unit != (piece.file_unit or "mm"):
-            edits.insert(0, edit_from("unit", {"unit": read.unit}))
-        current(stance, edits)  # refuses what cannot be
-        return _made(piece, stance, read.name or _free_name(piece), edits, "read")
+    stance = _of(user, stance_id, revision)
+    piece = stance.piece
+    read.check_model(piece.source_id)
+    source = source_mesh(piece)
+    edits = [_from_elsewhere(user, edit) for edit in read.edits]
+    edits = kept_by_place(source, edits, Setup().framed(Frame(read.unit)))
+    if read.unit != (piece.file_unit or "mm"):
+        edits.insert(0, edit_from("unit", {"unit": read.unit}))
+    current(stance, edits)  # refuses what cannot be
+    return _made(user, stance, revision, read.name, edits, "read")
 
 
 def _from_elsewhere(user, edit: Edit) -> Edit:

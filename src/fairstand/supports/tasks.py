@@ -1,9 +1,7 @@
 """Background tasks of Prop."""
 
-from django_tasks import task
-
 from fairstand.stances.current import as_asked
-from fairstand.work import progress
+from fairstand.work.tasks import task
 
 from .proposing import look_for_supports, options_from
 
@@ -11,12 +9,8 @@ __all__ = ["find_supports"]
 
 
 @task()
-def find_supports(work_id: str, stance_id: int, recipe: list, asked: dict) -> None:
+def find_supports(work, report, stance_id: int, recipe: list, asked: dict) -> dict:
     """Propose supports for a stance."""
-
-    def job(work, report):
-        now = as_asked(work, stance_id, recipe)
-        look_for_supports(now, options_from(asked, work.owner), report)
-        return {"key": now.key}
-
-    progress.run(work_id, job)
+    now = as_asked(work, stance_id, recipe)
+    look_for_supports(now, options_from(asked, work.owner), report)
+    return {"key": now.key}

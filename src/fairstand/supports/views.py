@@ -9,7 +9,7 @@ from fairstand.reading import BYTES, FLAG, NUMBER, TEXT, WHOLE, described, items
 from fairstand.replies import body_of, json_view
 from fairstand.stances.asked import binary, now_of
 from fairstand.stances.current import NeedsWork
-from fairstand.work.progress import begin
+from fairstand.work.begin import begin
 from fairstand.work.views import as_dict
 from printability.errors import MeshFileError
 from printability.mesh import MM_PER_UNIT, check_size, open_mesh
@@ -54,7 +54,7 @@ def proposals(request, stance_id):
         work = begin(
             request.user, f"{own}{proposal_name(now, options)}",
             f"Supports for {now.stance.piece.name}", find_supports, now.stance.pk, now.recipe,
-            plain_options(options), replaces=own,
+            plain_options(options), of=now.stance, replaces=own,
         )  # fmt: skip
         return JsonResponse({"work": as_dict(work)}, status=202)
 

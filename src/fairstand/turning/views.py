@@ -11,7 +11,7 @@ from fairstand.reading import BYTES, described
 from fairstand.replies import body_of, json_view
 from fairstand.stances.asked import as_named, binary, now_of, png, stance_of
 from fairstand.stances.current import NeedsWork, digest
-from fairstand.work.progress import begin
+from fairstand.work.begin import begin
 from fairstand.work.views import as_dict
 from printability.errors import EditError
 
@@ -87,7 +87,7 @@ def turns(request, stance_id):
         work = begin(
             request.user, f"{own}{now.key}/{digest(repr(sorted(weights.items())))}",
             f"Ways to stand {now.stance.piece.name}", find_turns, now.stance.pk, now.recipe,
-            weights, replaces=own,
+            weights, of=now.stance, replaces=own,
         )  # fmt: skip
         return JsonResponse({"work": as_dict(work)}, status=202)
 
@@ -126,6 +126,6 @@ def ways_out(request, stance_id):
         work = begin(
             request.user, f"{own}{now.view_key}/{ways_key(now, finding_id)}",
             f"Ways out for {now.stance.piece.name}", find_ways_out, now.stance.pk, now.recipe,
-            finding_id, replaces=own, beside=f"{own}{now.view_key}/",
+            finding_id, of=now.stance, replaces=own, beside=f"{own}{now.view_key}/",
         )  # fmt: skip
         return JsonResponse({"work": as_dict(work)}, status=202)

@@ -1,30 +1,72 @@
-"""Run long work under a record: stages, progress, cancel, and an honest end."""
+"""Run work under its record: stages, progress, limits, and an honest end."""
 
 import logging
 import time
 from collections.abc import Callable
+from pathlib import Path
 
-from django.db import transaction
+from django.conf import settings
+from django.db import DatabaseError, OperationalError, connection
 from django.utils import timezone
-from django_tasks.base import TaskResultStatus
-from django_tasks_db.models import DBTaskResult
 
 from printability.errors import Cancelled, PrintabilityError
 
 from .models import Work
+from .tasks import task_named
 
-__all__ = ["Reporter", "abandon_stale", "ask_cancel", "begin", "run"]
+__all__ = [
+    "INTERRUPTED",
+    "Limited",
+    "Reporter",
+    "end",
+    "resident_bytes",
+    "run",
+    "too_large",
+    "too_long",
+]
 
 log = logging.getLogger(__name__)
 # Often enough to look alive, seldom enough not to matter.
 REPORT_EVERY_S = 0.15
+INTERRUPTED = "The work was interrupted; start it again."
+_WRITE_AGAIN_S = 0.25
+
+
+class Limited(PrintabilityError):
+    """The work takes more time or memory than it may."""
+
+
+def too_long() -> str:
+    """What is said of work that took too long."""
+    return (
+        f"It was ended after {settings.FAIRSTAND_JOB_S / 60:.0f} minutes. Nothing was changed; "
+        "try it with a simpler part, or a smaller share of it."
+    )
+
+
+def too_large() -> str:
+    """What is said of work that took too much memory."""
+    return (
+        f"It was ended because it needed more than {settings.FAIRSTAND_MEMORY_BYTES / 1e6:,.0f} MB "
+        "of memory. Nothing was changed; try it with a simpler part (or set FAIRSTAND_MEMORY_MB)."
+    )
+
+
+def resident_bytes(pid: int | str = "self") -> int:
+    """Memory that a process holds; 0 where that cannot be told."""
+    try:
+        pages = Path(f"/proc/{pid}/statm").read_text().split()[1]
+    except (OSError, IndexError):
+        return 0
+    return int(pages) * 4096
 
 
 class Reporter:
-    """Passes progress on to the record, and stops the work when the maker asks."""
+    """Passes progress on to the record, and stops the work when it has to end."""
 
     def __init__(self, work: Work):
         self.work = work
+        self.began = time.monotonic()
         self._last = 0.0
 
     def __call__(self, stage: str, done: float) -> None:
@@ -33,93 +75,75 @@ class Reporter:
         Raises
         ------
         Cancelled
+        Limited
         """
         now = time.monotonic()
         if stage == self.work.stage and now - self._last < REPORT_EVERY_S:
             return
         self._last = now
         self.work.stage, self.work.done = stage, done
-        Work.objects.filter(pk=self.work.pk).update(stage=stage, done=done, touched=timezone.now())
-        if Work.objects.filter(pk=self.work.pk, cancel_asked=True).exists():
+        self._note(stage=stage[:120], done=done)
+        if now - self.began > settings.FAIRSTAND_JOB_S:
+            raise Limited(too_long())
+        if resident_bytes() > settings.FAIRSTAND_MEMORY_BYTES:
+            raise Limited(too_large())
+
+    def so_far(self, result: dict) -> None:
+        """Keep what there is so far, for the page to show, however the work ends."""
+        self.work.result = result
+        self._note(result=result)
+
+    def _note(self, **fields) -> None:
+        """Write to the record; where others write too long, the note is left out."""
+        try:
+            Work.objects.filter(pk=self.work.pk).update(**fields)
+            asked = Work.objects.filter(pk=self.work.pk, cancel_asked__isnull=False).exists()
+        except OperationalError:
+            log.warning("The progress of %s was not noted: the database is busy.", self.work.title)
+            return
+        if asked:
             raise Cancelled("Stopped.")
 
 
-def run(work_id: str, job: Callable[[Work, Reporter], dict]) -> None:
-    """Do a job under its record; the record always ends in a final state."""
-    started = Work.objects.filter(pk=work_id, state=Work.State.WAITING).update(
-        state=Work.State.RUNNING, touched=timezone.now()
-    )
-    if not started:
-        return
+def run(work_id) -> None:
+    """Do the work of a record that is this process's; the record always ends in a final state."""
     work = Work.objects.get(pk=work_id)
-    end = {"state": Work.State.DONE, "done": 1.0}
+    report, found = Reporter(work), {"state": Work.State.DONE, "done": 1.0}
+    task = None
     try:
-        report = Reporter(work)
+        task = task_named(work.task)
         report("Starting", 0.0)
-        end["result"] = job(work, report)
+        found["result"] = task.job(work, report, *work.arguments)
     except Cancelled:
-        end = {"state": Work.State.CANCELLED}
+        found = {"state": Work.State.CANCELLED}
     except PrintabilityError as error:
-        end = {"state": Work.State.FAILED, "error": str(error)[:500]}
+        found = {"state": Work.State.FAILED, "error": str(error)[:500]}
+    except MemoryError:
+        found = {"state": Work.State.FAILED, "error": too_large()}
     except Exception:
         log.exception("Work %s failed", work.title)
-        end = {
+        found = {
             "state": Work.State.FAILED,
             "error": "Something went wrong in this work; nothing was changed. Try it again.",
         }
-    Work.objects.filter(pk=work_id).update(touched=timezone.now(), **end)
+    finally:
+        if task is not None and task.after is not None:
+            task.after(*work.arguments)
+    _surely(lambda: end(Work.objects.filter(pk=work_id), **found))
 
 
-def begin(
-    user, key: str, title: str, task, *arguments, replaces: str = "", beside: str = ""
-) -> Work:
-    """Start long work, or join what is open under its key.
-
-    The record and what the worker is given are written in one transaction.
-
-    Parameters
-    ----------
-    user : User
-    key : str
-        Names the result: two requests for the same share one record. Empty: never shared.
-    title : str
-    task : Task
-        Called with the record's id and the arguments: all that it needs to know.
-    replaces : str
-        Open work whose key begins so is asked to stop: it is for what was there before.
-    beside : str
-        But not where its key begins so: it is for what there is now.
-    """
-    with transaction.atomic():
-        still_open = Work.objects.filter(
-            owner=user, state__in=(Work.State.WAITING, Work.State.RUNNING), cancel_asked=False
-        )
-        if key:
-            joined = still_open.filter(key=key).first()
-            if joined:
-                return joined
-        if replaces:
-            old = still_open.filter(key__startswith=replaces)
-            for work in old.exclude(key__startswith=beside) if beside else old:
-                ask_cancel(work)
-        work = Work.objects.create(owner=user, key=key, title=title[:120])
-        task.enqueue(str(work.pk), *arguments)
-    return work
+def end(works, **found) -> int:
+    """Give open records their final state; how many there were."""
+    return works.filter(state__in=Work.OPEN).update(ended=timezone.now(), **found)
 
 
-def ask_cancel(work: Work) -> None:
-    """Ask work to stop; what has not begun never will."""
-    Work.objects.filter(pk=work.pk).update(cancel_asked=True)
-    Work.objects.filter(pk=work.pk, state=Work.State.WAITING).update(
-        state=Work.State.CANCELLED, touched=timezone.now()
-    )
-
-
-def abandon_stale() -> int:
-    """End records that a worker which has ended left running; how many there were."""
-    DBTaskResult.objects.filter(status=TaskResultStatus.RUNNING).update(
-        status=TaskResultStatus.FAILED, finished_at=timezone.now()
-    )
-    return Work.objects.filter(state=Work.State.RUNNING).update(
-        state=Work.State.FAILED, error="The work was interrupted; start it again."
-    )
+def _surely(write: Callable[[], object]) -> None:
+    """Write, again and again while the database is busy: an end that is lost is waited for."""
+    while True:
+        try:
+            write()
+            return
+        except DatabaseError:
+            log.exception("The end of work could not be noted; it is tried again")
+            connection.close()
+            time.sleep(_WRITE_AGAIN_S)

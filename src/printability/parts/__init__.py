@@ -2,7 +2,7 @@
 
 from .anchors import FACING_COS, REACH_MM, Anchor, SurfacePoint, anchor_at, facets_of, resolve
 from .frame import Frame
-from .part import PLUG, WHOLE, Part, Step, build_parts, is_of
+from .part import PLUG, WHOLE, Part, Remembered, Step, build_parts, is_of
 from .steps import Framed
 
 __all__ = [
@@ -14,6 +14,7 @@ __all__ = [
     "Frame",
     "Framed",
     "Part",
+    "Remembered",
     "Step",
     "SurfacePoint",
     "anchor_at",

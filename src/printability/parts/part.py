@@ -7,7 +7,7 @@ and everything that is derived from it.
 import hashlib
 from collections.abc import Callable, Iterable, Iterator
 from dataclasses import dataclass, field, replace
-from functools import cached_property, partial
+from functools import cached_property
 from itertools import count, product
 from string import ascii_lowercase
 
@@ -102,6 +102,9 @@ class Step:
         raise NotImplementedError
 
 
+Remembered = Callable[[str, Step, tuple[Part, ...]], tuple[Part, ...]]
+
+
 def is_of(edit_part: str, key: str) -> bool:
     """Whether what was said of one part holds for another: for itself, and what is left of it."""
     return key == edit_part or key.startswith(f"{edit_part}.")
@@ -110,7 +113,7 @@ def is_of(edit_part: str, key: str) -> bool:
 def build_parts(
     source: Mesh,
     steps: Iterable[Step],
-    remembered: Callable[[str, Callable], tuple[Part, ...]] = lambda name, make: make(),
+    remembered: Remembered | None = None,
 ) -> tuple[Part, ...]:
     """The parts that some steps leave of an imported mesh.
 
@@ -119,13 +122,14 @@ def build_parts(
     source : Mesh
     steps : iterable of Step
     remembered : callable, optional
-        Gives what is remembered under a name, or makes it: so that a step more costs only itself.
+        Given a name, a step and the parts that it is to be applied to: gives what is remembered
+        under the name, or makes it, so that a step more costs only itself.
     """
     facets = np.arange(len(source.facets), dtype=np.int32)
     parts, name = (Part(WHOLE, source, facets, Frame(), source.digest, source),), source.digest
     for step in steps:
         name = digest_of(name, repr(step))
-        parts = remembered(f"parts/{name}", partial(step.applied, parts))
+        parts = remembered(f"parts/{name}", step, parts) if remembered else step.applied(parts)
     return parts
 
 

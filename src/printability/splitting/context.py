@@ -1,9 +1,7 @@
 """What a cut is made in: the part as it was before it."""
 
-from collections.abc import Callable
-
 from ..mesh import Mesh
-from ..parts import Part, Step, build_parts, is_of
+from ..parts import Part, Remembered, Step, build_parts, is_of
 from .cut import Cut
 
 __all__ = ["before_cut"]
@@ -14,7 +12,7 @@ def before_cut(
     steps: tuple[Step, ...],
     key: str,
     near: str,
-    remembered: Callable = lambda name, make: make(),
+    remembered: Remembered | None = None,
 ) -> tuple[Part, Cut] | None:
     """The part that a cut cuts, and the cut; None where there is no such cut.
 
