@@ -249,6 +249,16 @@ Alpine.data("bench", () => mixed(...everyActivity().map((a) => a.data ?? {}), wa
     }
   },
 
+  // Work that was begun before the page was loaded is followed again.
+  async joinWork(kind, follow) {
+    try {
+      const { open } = await getJson(start.urls.work);
+      const work = open.find((one) => one.kind === kind && one.go === start.urls.page);
+      if (work) follow(...work.asked);
+    } catch (error) {
+      this.problem = error.message;
+    }
+  },
   get makingText() {
     return this.making ? `${this.making.title}: ${this.making.stage}` : "";
   },

@@ -10,11 +10,12 @@ import urllib.error
 import urllib.request
 
 import pytest
+import trimesh
 from tools.running import Server
 
 from depth import about
 from printability.mesh import binary_stl
-from solids import table
+from solids import ours, table
 
 pytestmark = pytest.mark.browser
 # As many as fit the suite; set it to 50 for a long look.
@@ -42,12 +43,23 @@ class Asking:
             text, self.at = answer.read(), answer.url.removeprefix(self.server.url)
             return json.loads(text) if "json" in answer.headers["Content-Type"] else text
 
-    def bring_in(self):
+    def bring_in(self, mesh=None):
         self.ask("/")
         head = b'--x\r\nContent-Disposition: form-data; name="file"; filename="t.stl"\r\n\r\n'
-        body = head + binary_stl(table(), "t") + b"\r\n--x--\r\n"
-        self.ask(self.ask("/pieces/upload/", body, "multipart/form-data; boundary=x")["url"])
+        body = head + binary_stl(mesh or table(), "t") + b"\r\n--x--\r\n"
+        told = self.ask("/pieces/upload/", body, "multipart/form-data; boundary=x")
+        while "url" not in told:
+            work = self.ask(told["work"]["url"])
+            assert work["open"] or work["state"] == "done", work
+            told = {"work": work} if work["open"] else work["result"]
+        self.ask(told["url"])
         self.bench = self.at
+        return self
+
+    def edit(self, kind, **parameters):
+        """An edit, whether it is made at once or begun."""
+        said = {"kind": kind, "parameters": parameters, "revision": self.revision}
+        return self.ask(f"{self.bench}edits/", said)
 
     def change(self, name, **body):
         state = self.ask(f"{self.bench}{name}/", body | {"revision": self.revision})["state"]
@@ -72,6 +84,29 @@ def _workers(server_pid):
     return found
 
 
+def _tokens(server_pid):
+    """What the processes of a server call themselves, in records of work."""
+    found = []
+    for pid in _workers(server_pid):
+        try:
+            with open(f"/proc/{pid}/cmdline", "rb") as file:
+                found.append(file.read().split(b"\0")[-3].decode())
+        except (OSError, IndexError):
+            continue
+    return found
+
+
+def _running(server):
+    with sqlite3.connect(server.folder / "fairstand.sqlite3") as base:
+        rows = base.execute("select worker from work_work where state='running'").fetchall()
+    return {worker for (worker,) in rows}
+
+
+def _count(server, name):
+    with sqlite3.connect(server.folder / "fairstand.sqlite3") as base:
+        return base.execute(f"select count(*) from {name}").fetchone()[0]
+
+
 def _until(true, seconds=60):
     end = time.monotonic() + seconds
     while not true():
@@ -92,16 +127,20 @@ def test_killed_at_random_nothing_acknowledged_is_lost_and_nobody_stays(killed):
     seed = int(os.environ.get("FAIRSTAND_SEED", time.time_ns() % 10_000))
     print(f"FAIRSTAND_SEED={seed}")
     draws = random.Random(seed)
-    asking = Asking(killed)
+    asking, slow = Asking(killed), Asking(killed)
     asking.bring_in()
+    # Its walls are made thicker for half a minute: whoever is killed, it ends.
+    slow.bring_in(ours(trimesh.creation.annulus(19.6, 20.4, 60, sections=400)))
     acknowledged = 0.0
     for turn in range(MOMENTS):
         end, n = time.monotonic() + draws.uniform(0.0, 1.2), 0
         while time.monotonic() < end:
             n += 1
             acknowledged = asking.lift(turn % 9 * 100 + n % 900 / 10)
-            if n == 2:  # long work is under way
+            if n == 2:  # long work is under way, and a long change
                 asking.ask(asking.bench + "slice/", {})
+                size = {"least_mm": 1.0 + draws.uniform(0, 1)}
+                slow.edit("reshape", change="thicken", size=size)
         pid = killed.process.pid
         victim = draws.choice(["server", "worker", "both"])
         for worker in _workers(pid) if victim != "server" else ():
@@ -115,11 +154,19 @@ def test_killed_at_random_nothing_acknowledged_is_lost_and_nobody_stays(killed):
         state = asking.ask(asking.bench + "state/")
         assert state["lift_mm"] == pytest.approx(acknowledged)
         asking.revision = state["revision"]
-        with sqlite3.connect(killed.folder / "fairstand.sqlite3") as base:
-            (running,) = base.execute(
-                "select count(*) from work_work where state='running'"
-            ).fetchone()
-        assert running <= 1  # what waited may go on with the new worker, nothing else does
+        # What waited may go on with the new processes; nothing else is said to run.
+        _until(lambda: _running(killed) <= set(_tokens(killed.process.pid)), 20)
+        for table_name in ("stances_stance", "stances_editrecord", "library_piece"):
+            assert _count(killed, table_name) > 0
+        state = slow.ask(slow.bench + "state/")
+        assert len(state["changes"]) == state["revision"]  # whole edits or none
+        slow.revision = state["revision"]
+    # Whatever still runs is heard to stop, also in the midst of a boolean.
+    for work in asking.ask("/work/")["open"]:
+        asking.ask(work["cancel_url"], {})
+    _until(lambda: not _running(killed), 4)
+    with sqlite3.connect(killed.folder / "fairstand.sqlite3") as base:
+        assert base.execute("pragma integrity_check").fetchone() == ("ok",)
 
 
 def test_a_killed_worker_is_started_again_and_its_work_can_be_had(killed):
@@ -127,9 +174,11 @@ def test_a_killed_worker_is_started_again_and_its_work_can_be_had(killed):
     asking.bring_in()
     _until(lambda: _workers(killed.process.pid))
     for _ in range(2):
-        (worker,) = _workers(killed.process.pid)
-        os.kill(worker, signal.SIGKILL)
-        _until(lambda worker=worker: [w for w in _workers(killed.process.pid) if w != worker])
+        old = _workers(killed.process.pid)
+        assert len(old) >= 2
+        for worker in old:
+            os.kill(worker, signal.SIGKILL)
+        _until(lambda old=old: len(set(_workers(killed.process.pid)) - set(old)) >= 2)
     asking.lift(1)
     work = asking.ask(asking.bench + "slice/", {})["work"]["id"]
     _until(lambda: not asking.ask(f"/work/{work}/")["open"], 60)

@@ -19,6 +19,11 @@ register("prop", {
     bench.drawChosenPillar();
     bench.loadHeld();
     bench.loadOthers();
+    bench.joinWork("find_supports", ({ clear, where, profile, habits }) => {
+      if (habits || bench.proposalWork) return;
+      bench.asked = { clear, where, profile, habits: "" };
+      bench.propose();
+    });
   },
   leave(bench) {
     bench.endTool();

@@ -26,6 +26,11 @@ register("reshape", {
     hatch ??= new HatchLayer(stage.view);
     was ??= new TogetherLayer(stage.view);
     bench.watchBefore(true);
+    bench.joinWork("find_small", ({ volume_mm3: volume, move_mm: move }) => {
+      if (bench.smallWork) return;
+      Object.assign(bench, { smallVolume: volume, smallMove: move });
+      bench.findSmall();
+    });
   },
   leave(bench) {
     bench.endChange();
@@ -332,31 +337,35 @@ register("reshape", {
     async findSmall() {
       const of = this.state.key;
       this.small = null;
+      this.smallTicked = [];
       try {
         const limits = { volume_mm3: this.smallVolume, move_mm: this.smallMove };
-        let told = await postJson(urls().small, limits);
-        if (told.work) {
-          this.smallWork = told.work;
-          const ended = await follow(told.work, (w) => (this.smallWork = w));
-          this.smallWork = null;
-          if (ended.state !== "done") {
-            if (ended.state !== "cancelled") this.problem = ended.error;
-            return;
-          }
-          if (this.state.key !== of) return;
-          told = await postJson(urls().small, limits);
-        }
-        this.small = told.changes;
-        this.smallLarger = told.larger;
-        this.smallTicked = told.changes.map((_, i) => i);
-        this.smallOf = of;
+        const told = await postJson(urls().small, limits);
+        if (!told.work) return this.showSmall(told, of);
+        this.smallWork = told.work;
+        // Those found so far are shown as they come, and stay however it ends.
+        const ended = await follow(told.work, (w) => {
+          this.smallWork = w.open ? w : null;
+          if (this.state.key === of) this.showSmall(w.result, of);
+        });
+        if (ended.state === "failed") this.problem = ended.error;
       } catch (error) {
         this.problem = error.message;
       } finally {
         this.smallWork = null;
       }
     },
+    showSmall(told, of) {
+      if (!told.changes) return;
+      const known = this.small?.length ?? 0;
+      this.small = told.changes;
+      this.smallLarger = told.larger;
+      this.smallNotTried = told.not_tried;
+      this.smallTicked = [...this.smallTicked.filter((i) => i < known), ...told.changes.map((_, i) => i).slice(known)];
+      this.smallOf = of;
+    },
     smallLarger: 0,
+    smallNotTried: [],
     async cancelSmall() {
       if (this.smallWork) await cancelWork(this.smallWork).catch((error) => (this.problem = error.message));
     },
@@ -369,7 +378,8 @@ register("reshape", {
     get smallText() {
       if (!this.small) return "";
       const more = this.smallLarger ? ` ${this.smallLarger} more are larger than that.` : "";
-      return this.small.length ? `${this.small.length} found.${more}` : `None was found that clears a problem.${more}`;
+      if (this.smallWork) return `${this.small.length} found so far.`;
+      return this.small.length ? `${this.small.length} found, each checked with those above it made.${more}` : `None was found that clears a problem.${more}`;
     },
     smallRowText: (one) => `clears ${one.clears.join(", ")}`,
     async makeSmall() {

@@ -30,6 +30,11 @@ register("split", {
     layer ??= new SplitLayer(stage.view);
     together ??= new TogetherLayer(stage.view);
     bench.showCutPlane();
+    bench.joinWork("find_cuts", (fit) => {
+      if (bench.cutsWork) return;
+      bench.cutsFit = fit;
+      bench.loadCuts(false);
+    });
   },
   leave(bench) {
     bench.endCut();

@@ -146,6 +146,7 @@ def page(request, stance_id):
             "patches": reverse("bench:patches", **url),
             "checks": reverse("handover:checks", **url),
             "page": reverse("bench:page", **url),
+            "work": reverse("work:every"),
             "live": reverse("turning:live", **url),
             "turns": reverse("turning:turns", **url),
             "propose": reverse("supports:propose", **url),

@@ -4,7 +4,7 @@ from fairstand.stances.current import as_asked
 from fairstand.work.models import QUICK
 from fairstand.work.tasks import task
 
-from .small import look_for_small
+from .small import limits_from, look_for_small
 from .trying import look_at_change
 
 __all__ = ["find_small", "look_at_gain", "try_out"]
@@ -27,8 +27,8 @@ def look_at_gain(work, report, stance_id: int, before: list, after: list) -> dic
 
 
 @task()
-def find_small(work, report, stance_id: int, recipe: list) -> dict:
+def find_small(work, report, stance_id: int, recipe: list, limits: dict) -> dict:
     """Find small changes of shape that clear findings of the part on the bench."""
     now = as_asked(work, stance_id, recipe)
-    look_for_small(now, report)
-    return {"key": now.key}
+    look_for_small(now, limits_from(limits), report)
+    return work.result

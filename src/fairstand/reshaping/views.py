@@ -1,5 +1,7 @@
 """What Reshape asks for."""
 
+from dataclasses import asdict
+
 from django.http import JsonResponse
 from django.views.decorators.http import require_GET, require_POST
 
@@ -10,7 +12,7 @@ from fairstand.stances.current import NeedsWork
 from fairstand.work.begin import begin
 from fairstand.work.views import as_dict
 
-from .small import small_key, small_told
+from .small import limits_from, small_key, small_told
 from .tasks import find_small, look_at_gain, try_out
 from .trying import before_corners, changed, gained, low_told, tried, tried_key
 
@@ -76,13 +78,14 @@ def before(request, stance_id):
 def small(request, stance_id):
     """All small changes that clear something; starts looking where they are not known yet."""
     now, body = now_of(request, stance_id), body_of(request)
-    limits = body.get("volume_mm3", 2000), body.get("move_mm", 20)
+    limits = limits_from(body)
     try:
-        return small_told(now, *limits)
+        return small_told(now, limits)
     except NeedsWork:
         own = f"small/{now.stance.pk}/"
         work = begin(
-            request.user, f"{own}{small_key(now)}", f"Small changes to {now.stance.piece.name}",
-            find_small, now.stance.pk, now.recipe, of=now.stance, replaces=own,
+            request.user, f"{own}{small_key(now, limits)}",
+            f"Small changes to {now.stance.piece.name}", find_small, now.stance.pk, now.recipe,
+            asdict(limits), of=now.stance, replaces=own,
         )  # fmt: skip
         return JsonResponse({"work": as_dict(work)}, status=202)

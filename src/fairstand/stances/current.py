@@ -57,9 +57,9 @@ __all__ = ["Current", "NeedsWork", "as_asked", "current", "digest", "edits_in_fo
 QUICK_POINTS_PER_FACET = 15
 # What finding things in a layer may take, in loop points: 5,000 layers at the usual limit.
 POINTS_PER_LAYER = 1200
-# What took longer to be looked at is looked at in the background the next time; of so many facets
-# that is known to be quick.
-_AT_ONCE_S, _SURELY_QUICK = 0.7, 20_000
+# What took longer to be looked at is looked at in the background the next time; of so many loop
+# points that is known to be quick.
+_AT_ONCE_S, _SURELY_QUICK = 0.7, 80_000
 # A support has a circle of so many points in a layer, which also has to be joined with the rest.
 POINTS_PER_CUT = 64
 
@@ -283,7 +283,7 @@ class Current:
             return True
         took = took_s(self._look_kind)
         if took is None:
-            return settings.FAIRSTAND_WORKERS and len(self.placed.mesh.facets) > _SURELY_QUICK
+            return settings.FAIRSTAND_WORKERS and self._points > _SURELY_QUICK
         return settings.FAIRSTAND_WORKERS and took > _AT_ONCE_S
 
     def _model_layers(self, progress) -> Layers:
@@ -324,9 +324,13 @@ class Current:
         layers = layer_count(float(z.max()), self.layer_height_mm)
         if layers * POINTS_PER_LAYER > limit * QUICK_POINTS_PER_FACET:
             return True
-        corners = z[mesh.facets]
-        points = (corners.max(axis=1) - corners.min(axis=1)).sum() / self.layer_height_mm
-        return points > limit * QUICK_POINTS_PER_FACET
+        return self._points > limit * QUICK_POINTS_PER_FACET
+
+    @cached_property
+    def _points(self) -> float:
+        """About how many points its layers have: how often facets are cut."""
+        corners = self.placed.mesh.vertices[:, 2][self.placed.mesh.facets]
+        return float((corners.max(axis=1) - corners.min(axis=1)).sum() / self.layer_height_mm)
 
 
 def edits_in_force(stance: Stance) -> list[Edit]:

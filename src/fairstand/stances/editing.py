@@ -10,6 +10,7 @@ from printability.edits import EDIT_KINDS, Edit, carried_over, edit_from
 from printability.edits.base import number
 from printability.edits.props import MOST_AT_ONCE, ChangeSupports, plain_end
 from printability.edits.several import MOST_AT_ONCE as MOST_TOGETHER
+from printability.edits.several import Several
 from printability.errors import EditError
 from printability.parts import WHOLE
 from printability.supports import (
@@ -133,12 +134,48 @@ def _checked(before: Current, now: Current, edit: Edit) -> tuple[Edit, str]:
     elif edit.kind == "reshape":
         check_reshape(before, now, edit)
     elif edit.kind == "several":
-        for one in edit.edits:
-            if one.kind == "cut":
-                cut_face(now, one.key)
-            elif one.kind == "reshape":
-                check_reshape(before, now, one)
+        return _that_can_be_made(before, now, edit)
     return edit, ""
+
+
+def _that_can_be_made(before: Current, now: Current, edit: Several) -> tuple[Several, str]:
+    """Several edits without the changes of shape that do not apply any more, and which these are.
+
+    Each is looked at with those before it made; one that cannot be made leaves the part as it is.
+
+    Raises
+    ------
+    EditError
+        If none is left, or a cut among them cannot be made.
+    """
+    left_out: list[str] = []
+    while True:
+        faults: dict[int, str] = {}
+        for i, one in enumerate(edit.edits):
+            try:
+                if one.kind == "cut":
+                    cut_face(now, one.key)
+                elif one.kind == "reshape":
+                    check_reshape(before, now, one)
+            except EditError as error:
+                if one.kind == "cut":
+                    raise
+                faults[i] = f"{one.said()}: {str(error).removesuffix(' Nothing was changed.')}"
+        if not faults:
+            break
+        left_out += faults.values()
+        kept = tuple(one for i, one in enumerate(edit.edits) if i not in faults)
+        if not kept:
+            raise EditError(f"{left_out[0]} Nothing was changed.")
+        edit = replace(edit, edits=kept)
+        now = current(before.stance, further=(edit,))
+    if not left_out:
+        return edit, ""
+    count = len(left_out)
+    return edit, (
+        f"{count} of {count + len(edit.edits)} {'were' if count > 1 else 'was'} left out. "
+        + " ".join(left_out)
+    )
 
 
 def of_part(now: Current, kind: str, parameters: dict) -> dict:

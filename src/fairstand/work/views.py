@@ -22,7 +22,8 @@ _MOST_TOLD, _MOST_OPEN = 8, 100
 
 WORK = record(
     id=TEXT, url=TEXT, cancel_url=TEXT, let_go_url=TEXT, title=TEXT, state=TEXT, stage=TEXT,
-    done=NUMBER, error=TEXT, open=FLAG, result={}, go=TEXT, ended=maybe(TEXT),
+    done=NUMBER, error=TEXT, open=FLAG, kind=TEXT, asked=items({}), result={}, go=TEXT,
+    ended=maybe(TEXT),
 )  # fmt: skip
 
 
@@ -75,6 +76,7 @@ def as_dict(work: Work) -> dict:
         "let_go_url": reverse("work:let_go", args=[work.pk]), "title": work.title,
         "state": work.state, "stage": work.stage,
         "done": work.done, "error": work.error, "result": work.result, "open": work.is_open,
+        "kind": work.task.rpartition(".")[2], "asked": work.arguments[2:],
         "go": work.result.get("url", work.url) if work.state == "done" else work.url,
         "ended": work.ended.isoformat() if work.ended else None,
     }  # fmt: skip

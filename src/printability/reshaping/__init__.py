@@ -16,7 +16,7 @@ from .changes import (
 from .foot import low_points
 from .step import Reshape, Reshaped, reshape_told, reshaped, seems_long, sketched, touches_show
 from .underside import Underside, flat_undersides, underside_at
-from .watching import watched
+from .watching import Steps, TooManySteps, counted, watched, within_steps
 
 __all__ = [
     "CHANGES",
@@ -25,8 +25,11 @@ __all__ = [
     "Ground",
     "Reshape",
     "Reshaped",
+    "Steps",
+    "TooManySteps",
     "Underside",
     "Worked",
+    "counted",
     "down_of",
     "flat_undersides",
     "foot",
@@ -44,4 +47,5 @@ __all__ = [
     "undersides",
     "usual_size",
     "watched",
+    "within_steps",
 ]

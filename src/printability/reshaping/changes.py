@@ -15,6 +15,7 @@ from ..mesh.nearest import nearest_facing
 from ..parts import Anchor, Part, resolve
 from ..process import Process
 from ..splitting import Plane, Tracked, tracked
+from .watching import counted, going_on
 
 __all__ = [
     "CHANGES",
@@ -229,6 +230,8 @@ def keep_last(kept: OrderedDict, key, value, most: int, facets_of) -> None:
 def less(solid: manifold3d.Manifold, others) -> manifold3d.Manifold:
     """A solid without some others, one after another: joined first, one could be lost."""
     for other in others:
+        going_on(0.7)
+        counted(solid.num_tri() + other.num_tri())
         solid = solid - other
     return solid
 

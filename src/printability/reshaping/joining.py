@@ -7,7 +7,7 @@ import numpy as np
 
 from ..errors import EditError
 from ..mesh import as_solid, mesh_of
-from .watching import going_on
+from .watching import counted, going_on
 
 __all__ = ["FILM_MM", "cut_whole", "joined_two_by_two", "joined_whole", "united_within"]
 
@@ -65,6 +65,7 @@ def _best_joined(
         want = one.volume() + moved.volume() - shared_mm3
         for whole in _together(one, moved):
             going_on(0.7)
+            counted(one.num_tri() + moved.num_tri())
             off = abs(whole.volume() - want)
             added = want - one.volume()
             if off > max(_LOST_PART * abs(want), _SEEN_PART * abs(added)):
@@ -94,7 +95,10 @@ def joined_two_by_two(solids: list[manifold3d.Manifold]) -> manifold3d.Manifold 
         left = solids
         while len(left) > 1:
             going_on(0.3)
-            pairs = [join(one, other) for one, other in zip(left[::2], left[1::2], strict=False)]
+            pairs = [
+                _counted(join, one, other)
+                for one, other in zip(left[::2], left[1::2], strict=False)
+            ]
             left = pairs + left[len(pairs) * 2 :]
         whole = left[0].simplify(FILM_MM)
         off = _off_by_sections(solids, whole)
@@ -103,6 +107,13 @@ def joined_two_by_two(solids: list[manifold3d.Manifold]) -> manifold3d.Manifold 
         if off <= _SEEN_PART * whole.volume():
             break
     return best
+
+
+def _counted(join, one: manifold3d.Manifold, other: manifold3d.Manifold):
+    """Two solids joined in a way; their facets are steps of the work."""
+    going_on(0.3)
+    counted(one.num_tri() + other.num_tri())
+    return join(one, other)
 
 
 def _thinly_joined(one: manifold3d.Manifold, other: manifold3d.Manifold) -> manifold3d.Manifold:
@@ -115,6 +126,8 @@ def cut_whole(one: manifold3d.Manifold, take: manifold3d.Manifold) -> manifold3d
     """A body without another, with all the volume that is left, also when it is read in again."""
     best, best_off = None, math.inf
     for moved in _alike(take):
+        going_on(0.7)
+        counted(one.num_tri() + moved.num_tri())
         left = one - moved
         if left.is_empty():
             return left
@@ -190,6 +203,7 @@ def united_within(
             both = one + other
             made += both.num_tri()
             going_on(0.1 + 0.3 * min(made / most_facets, 1))
+            counted(both.num_tri())
             if made > most_facets:
                 return None
             joined.append(both)

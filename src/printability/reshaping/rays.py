@@ -15,6 +15,7 @@ import numpy as np
 from ..errors import EditError
 from . import _kernels
 from .underside import Underside
+from .watching import counted
 
 __all__ = ["LOOKED_AT", "RIDGE", "Ray", "rays_of"]
 
@@ -38,6 +39,8 @@ _GOES_BACK = 0.9999
 # So far beside a grazed corner, as a part of the size, a way goes by it (ours).
 _HAIR = 2e-5
 _MOST_WAYS = 12_000
+# What looking along one counts, in facets that go through a boolean (measured: some 15 µs).
+_STEPS_A_WAY = 12
 # Of a sketch, about so many are looked along.
 _MOST_WAYS_SKETCHED = 250
 # Something else must be nearer by this part of the size to end a way.
@@ -128,6 +131,7 @@ def rays_of(
         raise EditError(
             "What holds this underside has too many edges; simplify the model where it was made."
         )
+    counted(_STEPS_A_WAY * len(begun))
     near = 1e-7 * _size(under)
     feet, ways, reach = _reached(under, begun)
     bends = _crossed(feet, ways, under.segments(under.rounded))

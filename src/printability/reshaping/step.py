@@ -19,7 +19,7 @@ from ..parts.part import PLUG, digest_of, letters_in_turn
 from ..surface import SHOW, painted_sides
 from .changes import CHANGES, Ground, Worked, ground_of, keep_last, less
 from .joining import cut_whole, joined_whole
-from .watching import going_on
+from .watching import counted, going_on
 
 __all__ = [
     "Reshape",
@@ -229,7 +229,7 @@ def _faults_told(step: Reshape):
     """A fault of ours must not take away the piece: it stays as it was, and that is said."""
     try:
         yield
-    except (Cancelled, EditError):
+    except (Cancelled, EditError, MemoryError):
         raise
     except Exception as error:
         log.exception("A change of shape failed: %r", step)
@@ -335,7 +335,10 @@ class _Beside:
 
     def __call__(self, one: manifold3d.Manifold, other: manifold3d.Manifold):
         key = id(one), id(other)
-        if key not in self.known:  # kept with both, so that their addresses stay theirs
+        if key not in self.known:
+            going_on(0.7)
+            counted(one.num_tri() + other.num_tri())
+            # Kept with both, so that their addresses stay theirs.
             self.known[key] = one - other, one, other
         return self.known[key][0]
 

@@ -15,6 +15,7 @@ from ..parts import Anchor, Part, anchor_at, resolve
 from ..reshaping import (
     CHANGES,
     Reshape,
+    TooManySteps,
     down_of,
     flat_undersides,
     ground_of,
@@ -28,14 +29,14 @@ from ..stance import Setup
 from ..surface import painted_sides
 from .predicting import Predicted, predict
 
-__all__ = ["ReshapeOut", "reshapes_out", "small_changes"]
+__all__ = ["CURES", "ReshapeOut", "is_same", "reshapes_out", "told", "tries"]
 
 # A finding is the same one within this part of the piece's size, or a millimetre.
 _SAME = 0.03
 # Spans whose measures differ by more than this are two.
 _ALIKE = 0.6
 # What may cure a kind of finding, the lightest first.
-_CURES = {
+CURES = {
     "overhang": ("gusset", "fill", "steepen"),
     "ledge": ("gusset", "fill", "steepen"),
     "bridge": ("post", "steepen", "fill", "round"),
@@ -72,6 +73,10 @@ class ReshapeOut:
     touches_show : bool
         Whether it touches a side that is kept clean.
     after : Predicted
+    step : Reshape
+        The change as a step of the part's shape.
+    part : Part
+        What it leaves.
     """
 
     change: str
@@ -89,6 +94,8 @@ class ReshapeOut:
     clears: tuple[str, ...]
     touches_show: bool
     after: Predicted
+    step: Reshape
+    part: Part
 
 
 def reshapes_out(
@@ -115,12 +122,12 @@ def reshapes_out(
         As many are looked for.
     """
     progress = progress or (lambda *_: None)
-    cures = _CURES.get(finding.kind, ())
+    cures = CURES.get(finding.kind, ())
     found: list[ReshapeOut] = []
     for i, cure in enumerate(cures):
         progress("Trying changes of shape", i / len(cures))
-        for change, places, size in _tries(part, setup, finding, now, cure):
-            way = _told(part, setup, finding, now, change, places, size)
+        for change, places, size in tries(part, setup, finding, now, cure):
+            way = told(part, setup, finding, now, change, places, size)
             if way is not None:
                 found.append(way)
                 break
@@ -129,45 +136,7 @@ def reshapes_out(
     return found
 
 
-def small_changes(
-    part: Part,
-    setup: Setup,
-    now: Predicted,
-    sides=None,
-    progress: Callable[[str, float], None] | None = None,
-) -> list[ReshapeOut]:
-    """The lightest change for every problem that has one, each problem once.
-
-    What brings something new that will fail, or touches a side that is kept clean, is left out.
-    """
-    progress = progress or (lambda *_: None)
-    out: list[ReshapeOut] = []
-    cleared: set[str] = set()
-    problems = [f for f in now.problems if f.severity >= Severity.RISKY and f.kind in _CURES]
-    for i, finding in enumerate(problems):
-        progress(f"Changes for {finding.title.lower()}", i / max(len(problems), 1))
-        if finding.id in cleared:
-            continue
-        ways = reshapes_out(part, setup, finding, now, None, most=2)
-        ways = [way for way in ways if not way.fails and not way.touches_show]
-        if not ways:
-            continue
-        best = min(ways, key=lambda way: (way.new, way.added_mm3 + way.taken_mm3))
-        out.append(best)
-        cleared |= set(_gone_ids(best, now, part))
-    return out
-
-
-def _gone_ids(way: ReshapeOut, now: Predicted, part: Part) -> list[str]:
-    size = math.hypot(*now.placed.size_mm)
-    after = way.after
-    return [
-        f.id for f in now.problems
-        if not any(_is_same(g, after, f, now, size) for g in after.problems)
-    ]  # fmt: skip
-
-
-def _tries(part: Part, setup: Setup, finding: Finding, now: Predicted, cure: str):
+def tries(part: Part, setup: Setup, finding: Finding, now: Predicted, cure: str):
     """Places and dimensions to try for a cure, one after another."""
     change = "steepen" if cure == "round" else cure
     size = usual_size(change, setup.process, setup.effective_threshold_deg)
@@ -312,25 +281,35 @@ def _met(mesh, facet: int, start: np.ndarray, way) -> float:
     return float(n @ (a - start) / (n @ np.array(way)))
 
 
-def _told(part, setup, finding, now, change, places, size) -> ReshapeOut | None:
-    """What a change would do; None where it cannot be made, or the finding stays."""
+def told(
+    part: Part, setup: Setup, finding: Finding | None, now: Predicted, change: str, places, size
+) -> ReshapeOut | None:
+    """What a change would do; None where it cannot be made, or the finding stays.
+
+    Raises
+    ------
+    TooManySteps
+        Where it takes more than it was given, see `within_steps`.
+    """
     step = Reshape(
         "try", part.key, change, down_of(part, setup.rotation), places, tuple(sorted(size.items()))
     )
     try:
         made = reshaped(part, step)
+    except TooManySteps:
+        raise
     except EditError:
         return None
     sides = painted_sides(made.part, setup.strokes)
     then = replace(setup, shape=(*setup.shape, step))
     after = predict(made.part, then, sides)
     extent = float(math.hypot(*now.placed.size_mm))
-    if any(_is_same(f, after, finding, now, extent) for f in after.problems):
+    if finding is not None and any(is_same(f, after, finding, now, extent) for f in after.problems):
         return None
     gone = [f for f in now.problems
-            if not any(_is_same(g, after, f, now, extent) for g in after.problems)]  # fmt: skip
+            if not any(is_same(g, after, f, now, extent) for g in after.problems)]  # fmt: skip
     new = [g for g in after.problems
-           if not any(_is_same(g, after, f, now, extent) for f in now.problems)]  # fmt: skip
+           if not any(is_same(g, after, f, now, extent) for f in now.problems)]  # fmt: skip
     label = CHANGES[change].label
     if size.get("shape") == "round":
         label = "Round arch"
@@ -338,11 +317,11 @@ def _told(part, setup, finding, now, change, places, size) -> ReshapeOut | None:
         change, label, _words(label, made), places, tuple(sorted(size.items())), made.added_mm3,
         made.taken_mm3, made.farthest_mm, len(gone), len(after.problems) - len(new), len(new),
         sum(f.severity == Severity.WILL_FAIL for f in new), tuple(f.title for f in gone),
-        touches_show(part, made.part, setup.strokes), after,
+        touches_show(part, made.part, setup.strokes), after, step, made.part,
     )  # fmt: skip
 
 
-def _is_same(
+def is_same(
     one: Finding, there: Predicted, other: Finding, here: Predicted, size_mm: float
 ) -> bool:
     """Whether a finding after a change is one from before it: by its place on the piece."""
