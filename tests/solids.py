@@ -99,3 +99,19 @@ def anchor_near(mesh, point):
     weights = trimesh.triangles.points_to_barycentric(corners[None], at)[0]
     weights = tuple(float(w) for w in np.clip(weights, 0, 1))
     return anchor_at(part_of(mesh, Setup()), int(facet), weights)
+
+
+def blob(draws, size=40.0, subdivisions=3) -> Mesh:
+    """A lumpy closed body: a ball with bumps, standing as it falls."""
+    ball = trimesh.creation.icosphere(subdivisions)
+    out = np.ones(len(ball.vertices))
+    for _ in range(int(draws.integers(4, 9))):
+        way = draws.normal(size=3)
+        way /= np.linalg.norm(way)
+        near = np.clip(ball.vertices @ way, 0, 1) ** draws.uniform(2, 12)
+        out += draws.uniform(-0.35, 0.7) * near
+    ball.vertices *= (np.clip(out, 0.25, None) * size / 2)[:, None] * draws.uniform(0.6, 1.4, 3)
+    turn = trimesh.transformations.random_rotation_matrix(draws.uniform(size=3))
+    ball.apply_transform(turn)
+    ball.apply_translation((0, 0, -ball.vertices[:, 2].min()))
+    return ours(ball)

@@ -265,19 +265,17 @@ def checks(placed: Placed, process: Process) -> list[Check]:
     try:
         body = one_body(placed)
     except HandOverError as error:
-        return [Check("one_body", "One watertight body", False, str(error)), *found]
+        return [Check("one_body", "Watertight", False, str(error)), *found]
     read_back = open_mesh(binary_stl(body, "check"), "check.stl").mesh
     facts = mesh_facts(read_back)
+    text = f"Watertight, one body, {facts.volume_mm3:,.0f} mm³ when read back."
     if not facts.watertight:
         text = f"The joined body has {facts.open_edges} open edges when read back."
     elif facts.bodies > 1:
-        text = (
-            f"Watertight, {facts.volume_mm3:,.0f} mm³ when read back, in {facts.bodies} separate "
-            "bodies: the model has parts that nothing joins."
-        )
-    else:
-        text = f"Watertight, one body, {facts.volume_mm3:,.0f} mm³ when read back."
-    return [Check("one_body", "One watertight body", facts.watertight, text), *found]
+        text = f"Watertight, {facts.volume_mm3:,.0f} mm³ when read back."
+        apart = f"{facts.bodies} separate bodies that nothing joins."
+        found.insert(0, Check("bodies", "In one piece", False, apart))
+    return [Check("one_body", "Watertight", facts.watertight, text), *found]
 
 
 def _check_pillars(placed: Placed) -> Check:

@@ -234,7 +234,11 @@ def test_files_are_handed_over_and_noted(client, bench):
     bench.edit("pillar", facet=_underside(), weights=[0.4, 0.3, 0.3])
     url = f"/hand-over/{bench.stance.pk}"
     offer = client.get(f"{url}/checks/").json()
-    assert all(check["ok"] for check in offer["checks"])
+    checks = {check["key"]: check for check in offer["checks"]}
+    assert [key for key in checks if not checks[key]["ok"]] == ["ledger"]
+    # A table on one leg and one pillar: what fails is said beside what holds.
+    assert "will fail" in checks["ledger"]["text"]
+    assert offer["open"] == ["Prints as it stands"]
     assert [f["filename"] for f in offer["files"]] == [
         "table-first-stance.stl",
         "table-first-stance.3mf",

@@ -8,6 +8,10 @@ register("hand-over", {
   shown: (bench) => bench.loadOffer(),
   data: {
     offer: null,
+    get openText() {
+      const { open } = this.offer;
+      return `Still open: ${open.map((label) => label.toLowerCase()).join(", ")}. The files are as it stands now.`;
+    },
     async loadOffer() {
       const key = this.state.key;
       try {

@@ -538,15 +538,7 @@ register("split", {
     },
     // Along all its planes; every part is then stood as it was judged.
     async takeProposedCut(one) {
-      const root = this.state.part;
-      const edits = one.planes.map((plane) => ({ kind: "cut", parameters: { part: root, plate_normal: plane.normal, plate_point: plane.point } }));
-      if (one.planes.length === 1)
-        for (const part of one.parts) {
-          const [x, y, z] = part.turn_deg;
-          if (this.state.angles_deg.some((a, i) => Math.abs(a - part.turn_deg[i]) > 1e-6))
-            edits.push({ kind: "turn", parameters: { part: `${root}.${part.side}`, x_deg: x, y_deg: y, z_deg: z } });
-        }
-      if (!(await this.edit("several", { edits, what: "cut as proposed" }))) return;
+      if (!(await this.edit("several", { edits: Alpine.raw(one.edits), what: "cut as proposed" }))) return;
       this.endCut();
     },
   },

@@ -6,8 +6,7 @@ import json
 import math
 from pathlib import Path
 
-from printability.cutting import CutProposal, propose_cuts
-from printability.edits import edit_from
+from printability.cutting import CutProposal, edits_of, propose_cuts
 from printability.errors import HandOverError
 from printability.parts import Frame, Part
 from printability.splitting import Plane
@@ -16,9 +15,9 @@ from printability.stance_file import StanceFile, written_stance
 
 from .arguments import of_model, turn_first, up_to_twenty
 from .inspect import open_file
-from .kept import process_named
+from .kept import process_named, start_edits
 
-__all__ = ["arguments", "cut_edits", "cuts_of_file", "run"]
+__all__ = ["arguments", "cuts_of_file", "run"]
 
 
 def arguments(command: argparse.ArgumentParser) -> None:
@@ -64,14 +63,10 @@ def cuts_of_file(
     part = part_of(opened.mesh, setup)
     found = propose_cuts(part, setup, top, fit=fit)
     if stance and found:
-        edits = (
-            [edit_from("turn", dict(zip(("x_deg", "y_deg", "z_deg"), turn_deg, strict=True)))]
-            if any(turn_deg)
-            else []
-        )
-        edits += cut_edits(part, found[0].planes)
+        edits = [*start_edits(process_key, turn_deg, threshold_deg=threshold_deg),
+                 *edits_of(part, found[0], turn_deg)]  # fmt: skip
         recipe = StanceFile(
-            path.stem, "Cut", path.name, hashlib.sha256(path.read_bytes()).hexdigest(),
+            path.stem[:120], "Cut", path.name, hashlib.sha256(path.read_bytes()).hexdigest(),
             setup.frame.unit, tuple(edits),
         )  # fmt: skip
         try:
@@ -90,20 +85,6 @@ def cuts_of_file(
         "fits_uncut": _fits(part, setup),
         "proposals": [_told(one) for one in found],
     }
-
-
-def cut_edits(part: Part, planes: tuple[Plane, ...], first: int = 1) -> list:
-    """The edits that cut a part along planes, one after another."""
-    factors = part.frame.factors
-    return [
-        edit_from("cut", {
-            "key": str(first + i),
-            "part": part.key,
-            "normal": [float(v) for v in plane.normal * factors],
-            "point": [float(v) for v in plane.normal * plane.offset_mm / factors],
-        })
-        for i, plane in enumerate(planes)
-    ]  # fmt: skip
 
 
 def _fits(part: Part, setup: Setup) -> bool:

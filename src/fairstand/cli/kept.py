@@ -7,9 +7,10 @@ from printability.errors import ProcessError
 from printability.process import PROCESSES, OwnProcess, Process, read_own
 
 if TYPE_CHECKING:
+    from printability.edits import Edit
     from printability.proposing import Habits
 
-__all__ = ["habits_named", "own_process_named", "process_named"]
+__all__ = ["habits_named", "own_process_named", "process_named", "start_edits"]
 
 
 def _text(name: str, shipped: dict, what: str) -> bytes:
@@ -43,6 +44,28 @@ def process_named(name: str) -> Process:
     """A process, shipped or from a file."""
     own = own_process_named(name)
     return own.process("own") if own else PROCESSES[name]
+
+
+def start_edits(
+    process: str,
+    turn_deg: tuple[float, float, float],
+    lift_mm: float = 0.0,
+    threshold_deg: float | None = None,
+) -> list["Edit"]:
+    """The edits that say by what a model is printed and how it stands, as a stance begins."""
+    from printability.edits import edit_from
+
+    own = own_process_named(process)
+    chosen = {"process": "own", "own": own.plain()} if own else {"process": process}
+    edits = [edit_from("process", chosen)]
+    if any(turn_deg):
+        angles = dict(zip(("x_deg", "y_deg", "z_deg"), turn_deg, strict=True))
+        edits.append(edit_from("turn", angles))
+    if lift_mm:
+        edits.append(edit_from("lift", {"lift_mm": lift_mm}))
+    if threshold_deg is not None:
+        edits.append(edit_from("threshold", {"threshold_deg": threshold_deg}))
+    return edits
 
 
 def habits_named(name: str) -> "Habits":

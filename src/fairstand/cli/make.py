@@ -9,14 +9,18 @@ from pathlib import Path
 
 from printability.errors import HandOverError, StanceFileError
 from printability.handover import file_stem, part_named, stl_of, threemf_of, title_of
+from printability.judging import faults_of_changes, faults_of_cuts, faults_of_supports
 from printability.parts import Frame
-from printability.stance import Setup, fold, part_of, parts_of, stand
+from printability.stance import Placed, Setup, fold, parts_of, stand
 from printability.stance_file import MOST_BYTES, StanceFile, read_stance
 from printability.surface import Dyes, colours_of, painted_sides
 
 from .inspect import open_file, report_of, table_of
 
-__all__ = ["arguments", "make", "run"]
+__all__ = ["NOT_AS_SAID", "arguments", "make", "run"]
+
+# Exit code where something of the stance cannot be made as it says.
+NOT_AS_SAID = 3
 
 
 def arguments(command: argparse.ArgumentParser) -> None:
@@ -24,26 +28,39 @@ def arguments(command: argparse.ArgumentParser) -> None:
     command.add_argument("file", help="the model that the stance was made for")
     command.add_argument("stance", help="a stance file, written by the bench")
     command.add_argument("--out", required=True, metavar="DIR", help="the folder to write into")
+    command.add_argument(
+        "--go-on", action="store_true",
+        help="write the files also where something of the stance cannot be made",
+    )  # fmt: skip
     command.add_argument("--json", action="store_true", help="print JSON instead of a table")
 
 
 def run(options: argparse.Namespace) -> int:
     """Make the files of ``options.stance`` and print what they are."""
-    told = make(Path(options.file), Path(options.stance), Path(options.out))
+    told = make(Path(options.file), Path(options.stance), Path(options.out), options.go_on)
+    is_made = options.go_on or not told["left_out"]
     if options.json:
         print(json.dumps(told, indent=2, allow_nan=False))
-        return 0
+        return 0 if is_made else NOT_AS_SAID
     for part in told["parts"]:
         print(table_of(part["inspection"]))
         for file in part["files"]:
             print(f"Wrote {file['path']}")
         for sentence in part["not_made"]:
             print(sentence)
-    return 0
+    for one in told["left_out"]:
+        said = "Left out" if one["left_out"] else "Not sound"
+        print(f"{said}: {one['kind']} {one['key']}. {one['text']}")
+    if not is_made:
+        print("Nothing was written. With --go-on the files are made all the same.")
+    return 0 if is_made else NOT_AS_SAID
 
 
-def make(model: Path, stance: Path, folder: Path) -> dict:
+def make(model: Path, stance: Path, folder: Path, go_on: bool = False) -> dict:
     """Write the files of every part of a stance: the bytes that the bench hands over.
+
+    Where something of the stance cannot be made as it says, nothing is written unless told to
+    ``go_on``; what it is stands under ``left_out``.
 
     Raises
     ------
@@ -54,31 +71,51 @@ def make(model: Path, stance: Path, folder: Path) -> dict:
     opened = open_file(model)
     recipe.check_model(hashlib.sha256(model.read_bytes()).hexdigest())
     start = replace(Setup().framed(Frame(recipe.unit)), dyes=Dyes(opened.colours))
+    known: dict = {}
+
+    def remembered(name, step, parts):
+        if name not in known:
+            known[name] = step.applied(parts)
+        return known[name]
+
     setup = fold(opened.mesh, recipe.edits, start)
-    keys = [part.key for part in parts_of(opened.mesh, setup)]
+    faults = faults_of_changes(opened.mesh, setup.shape, remembered)
+    wall = setup.process["hole_wall_mm"]
+    faults += faults_of_cuts(opened.mesh, setup.shape, wall, remembered)
+    parts = []
+    for part in parts_of(opened.mesh, setup, remembered):
+        own = fold(opened.mesh, recipe.edits, start, part=part.key)
+        parts.append((own, stand(part, own)))
+        faults += faults_of_supports(parts[-1][1])
+    faults = [fault for fault in faults if not fault.is_insisted]
     told = []
     try:
-        folder.mkdir(parents=True, exist_ok=True)
-        for key in keys:
-            own = fold(opened.mesh, recipe.edits, start, part=key)
-            told.append(_made(model, opened, recipe, own, folder))
+        if go_on or not faults:
+            folder.mkdir(parents=True, exist_ok=True)
+        for own, placed in parts:
+            told.append(_made(model, opened, recipe, own, placed, folder, go_on or not faults))
     except OSError as error:
         raise HandOverError(f"“{folder}” cannot be written to: {error.strerror}.") from error
     return {
         "piece": recipe.piece, "stance": recipe.name, "edits": len(recipe.edits), "parts": told,
+        "left_out": [
+            {"kind": one.kind, "key": one.key, "text": one.text, "left_out": one.is_left_out}
+            for one in faults
+        ],
     }  # fmt: skip
 
 
-def _made(model: Path, opened, recipe: StanceFile, setup: Setup, folder: Path) -> dict:
+def _made(
+    model: Path, opened, recipe: StanceFile, setup: Setup, placed: Placed, folder: Path, write: bool
+) -> dict:
     """The files of one part, and what is said of it."""
-    part = part_of(opened.mesh, setup)
-    placed = stand(part, setup)
+    part = placed.part
     name = part_named(part.key)
     stance = f"{recipe.name} {name}".strip()
     title = title_of(recipe.piece, stance)
     files, not_made = [], []
     colours = colours_of(part, setup.dyes)
-    for kind in ("stl", "3mf"):
+    for kind in ("stl", "3mf") if write else ():
         try:
             data = stl_of(placed, title) if kind == "stl" else threemf_of(placed, title, colours)
         except HandOverError as error:

@@ -17,7 +17,7 @@ from printability.stance_file import StanceFile, written_stance
 
 from .arguments import of_model, turn_first
 from .inspect import open_file
-from .kept import habits_named, own_process_named, process_named
+from .kept import habits_named, process_named, start_edits
 
 __all__ = ["arguments", "prop_file", "run"]
 
@@ -92,16 +92,7 @@ def prop_file(options: argparse.Namespace) -> dict:
     if out is not None:
         _write(out, (stl_of if out.suffix.lower() == ".stl" else threemf_of)(placed, path.stem))
     if options.stance:
-        own = own_process_named(options.process)
-        chosen = {"process": process.key} | ({"own": own.plain()} if own else {})
-        edits = [edit_from("process", chosen)]
-        if any(options.turn):
-            angles = dict(zip(("x_deg", "y_deg", "z_deg"), options.turn, strict=True))
-            edits.append(edit_from("turn", angles))
-        if options.lift:
-            edits.append(edit_from("lift", {"lift_mm": options.lift}))
-        if options.threshold is not None:
-            edits.append(edit_from("threshold", {"threshold_deg": options.threshold}))
+        edits = start_edits(options.process, options.turn, options.lift, options.threshold)
         if found.supports:
             edits.append(edit_from("supports", _as_edit(found)))
         sha256 = hashlib.sha256(path.read_bytes()).hexdigest()

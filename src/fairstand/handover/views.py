@@ -1,23 +1,37 @@
 """Check and download."""
 
-from django.http import Http404, HttpResponse
+from django.conf import settings
+from django.http import Http404, HttpResponse, JsonResponse
 from django.shortcuts import get_object_or_404
 from django.views.decorators.http import require_GET
 
 from fairstand.reading import BYTES, FLAG, TEXT, described, items, maybe, numbers, record
 from fairstand.replies import json_view
-from fairstand.stances.current import current
+from fairstand.stances.current import NeedsWork, current
 from fairstand.stances.models import Stance
+from fairstand.work.begin import begin, is_done_soon
+from fairstand.work.views import as_dict
 from printability.errors import PrintabilityError
 from printability.stance_file import SCHEMA
 
-from .files import FORMATS, TOGETHER, file_of, filename_of, offer, recipe_of, together_of
+from .files import (
+    FORMATS,
+    TOGETHER,
+    file_of,
+    filename_of,
+    look_at_files,
+    offer,
+    offer_name,
+    recipe_of,
+    together_of,
+)
+from .tasks import check_files
 
 __all__ = ["checks", "download", "recipe", "together"]
 
 
 CHECKS = record(
-    checks=items(record(key=TEXT, label=TEXT, ok=FLAG, text=TEXT)),
+    checks=items(record(key=TEXT, label=TEXT, ok=FLAG, text=TEXT)), open=items(TEXT),
     files=items(
         record(kind=TEXT, filename=TEXT, about=TEXT, holds=TEXT, url=TEXT, ready=FLAG)
     ),
@@ -37,7 +51,21 @@ def _now(request, stance_id):
 @described(schema=CHECKS)
 def checks(request, stance_id):
     """What was checked, and what the files would hold."""
-    return offer(_now(request, stance_id))
+    now = _now(request, stance_id)
+    try:
+        return offer(now)
+    except NeedsWork:
+        if not settings.FAIRSTAND_WORKERS and not now.needs_work:
+            look_at_files(now, lambda *_: None)
+            return offer(now)
+    own = f"handed/{now.stance.pk}/"
+    work = begin(
+        request.user, f"{own}{offer_name(now)}", f"Files of {now.stance.piece.name}", check_files,
+        now.stance.pk, now.recipe, of=now.stance, replaces=own,
+    )  # fmt: skip
+    if is_done_soon(work):
+        return offer(now)
+    return JsonResponse({"work": as_dict(work), "again": True}, status=202)
 
 
 @require_GET

@@ -6,7 +6,7 @@ from django.urls import reverse
 from fairstand.memory import kept_object, stored_object
 from fairstand.stances.current import Current, NeedsWork, digest
 from fairstand.stances.cutting import plane_on_plate
-from printability.cutting import CutProposal, propose_cuts
+from printability.cutting import CutProposal, edits_of, propose_cuts
 from printability.drawing import drawing_png
 from printability.errors import EditError
 from printability.splitting import Cut
@@ -64,6 +64,10 @@ def _plain(now: Current, one: CutProposal) -> dict:
         "seam_mm": one.seam_mm,
         "section_mm2": one.section_mm2,
         "exact": one.is_exact,
+        "edits": [
+            {"kind": e.kind, "parameters": {k: v for k, v in e.parameters().items() if k != "key"}}
+            for e in edits_of(now.part, one, now.setup.angles_deg)
+        ],
         "parts": [
             {
                 "side": part.side,

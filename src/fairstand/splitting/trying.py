@@ -17,10 +17,11 @@ from printability.splitting import (
     across_mm,
     bending_strain,
     face_of,
+    fitting_places,
     joints_crossed,
-    places_for,
     pokes_out,
     weighed,
+    widest_that_fits,
     with_joint,
     zone_of,
 )
@@ -198,20 +199,17 @@ def places_told(now: Current, body: dict) -> dict:
     )
     joint = joint_of(given)
     wall = now.setup.process["hole_wall_mm"]
-    zone = zone_of(face.halves, face.cut, joint, wall)
-    for other in face.cut.joints:
-        u, v = _uv(face, other.at)
-        apart = across_mm(other) + across_mm(joint) + 2 * joint.clearance_mm + wall
-        zone = zone.difference(shapely.Point(u, v).buffer(apart))
-    at = places_for(_face(face), zone, count, 2 * (across_mm(joint) + joint.clearance_mm) + wall)
-    joints = []
-    for i, (u, v) in enumerate(at):
-        own = {"uv": [float(u), float(v)]} | {k: v for k, v in said.items() if k != "uv"}
-        # One thinner than the others: so the pattern fits one way only.
-        if i == 1 and joint.kind != "snap":
-            own["width_mm"] = round(0.8 * joint.width_mm, 2)
-        joints.append(own)
-    note = "" if len(at) == count else f"There is room for {len(at)} of {count}."
-    if not len(at):
-        note = "There is no room for such a joint on this face; try a smaller one."
+    on = face.part, face.halves, face.cut
+    found = fitting_places(*on, joint, wall, count, _face(face))
+    joints = [
+        {k: v for k, v in said.items() if k != "uv"}
+        | {"uv": _uv(face, one.at), "width_mm": one.width_mm}
+        for one in found
+    ]
+    note = "" if len(found) == count else f"There is room for {len(found)} of {count}."
+    if not found:
+        widest = widest_that_fits(*on, joint, wall, _face(face))
+        note = "There is no room for such a joint on this face" + (
+            f"; one of {widest:g} mm fits." if widest else ", nor for a thinner one."
+        )
     return {"joints": joints, "note": note}

@@ -8,6 +8,7 @@ import numpy as np
 
 from printability.edits.base import number
 from printability.errors import EditError
+from printability.judging import Fault, faults_of_cuts
 from printability.parts import Part, is_of
 from printability.splitting import (
     Cut,
@@ -15,7 +16,6 @@ from printability.splitting import (
     Plane,
     before_cut,
     halves_of,
-    joints_crossed,
     pokes_out,
 )
 
@@ -28,9 +28,9 @@ __all__ = [
     "check_joints",
     "cut_completed",
     "cut_face",
+    "cut_faults",
     "joint_completed",
     "joints_completed",
-    "joints_told",
     "plane_from",
     "plane_on_plate",
 ]
@@ -214,29 +214,10 @@ def joints_completed(now: Current, parameters: dict) -> dict:
     return parameters | {"joints": joints}
 
 
-def joints_told(now: Current) -> list[str]:
-    """What is wrong with the joints of all cuts, in sentences."""
-    cuts = tuple(step for step in now.setup.shape if isinstance(step, Cut))
-    wall, out = now.setup.process["hole_wall_mm"], []
-    for cut in cuts:
-        if not cut.joints and cut.dovetail is None:
-            continue
-        try:
-            face = cut_face(now, cut.key)
-        except EditError:
-            out.append(f"Cut {cut.key} does not meet the part any more.")
-            continue
-        told = pokes_out(face.part, face.halves, face.cut, wall)
-        out += [
-            f"Cut {cut.key}, {'dovetail' if key == 'dovetail' else f'joint {key}'}: {said}"
-            for key, said in told.items()
-        ]
-        out += [
-            f"Cut {other.key} may run through joint {joint} of cut {cut.key}."
-            for other in cuts
-            for _, joint in joints_crossed(face.part, other, (cut,))
-        ]
-    return out
+def cut_faults(now: Current) -> list[Fault]:
+    """What is wrong with the cuts of a stance and their joints."""
+    wall = now.setup.process["hole_wall_mm"]
+    return faults_of_cuts(now.source, now.setup.shape, wall, remembered_parts, _halves)
 
 
 def check_cut(before: Current, now: Current, edit) -> None:

@@ -8,6 +8,7 @@ from fairstand.memory import remembered
 from printability.edits.base import Pick, place_from
 from printability.edits.reshaping import reshape_of
 from printability.errors import EditError
+from printability.judging import Fault, faults_of_changes
 from printability.parts import Anchor, Part, anchor_at, build_parts, is_of
 from printability.reshaping import CHANGES, Reshape, down_of, touches_show, usual_size
 from printability.stance import Setup, part_of, stand
@@ -18,6 +19,7 @@ from .shapes import change_told, made_anyway, remembered_parts
 
 __all__ = [
     "before_change",
+    "change_faults",
     "changes_told",
     "check_reshape",
     "reshape_completed",
@@ -157,6 +159,11 @@ def check_reshape(before: Current, now: Current, edit) -> None:
         raise EditError(
             "It would touch a side that is kept clean. Nothing was changed; insist if it may."
         )
+
+
+def change_faults(now: Current) -> list[Fault]:
+    """Changes of a stance that cannot be made any more."""
+    return faults_of_changes(now.source, now.setup.shape, remembered_parts, change_told)
 
 
 def changes_told(now: Current) -> list[dict]:

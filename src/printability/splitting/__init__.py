@@ -2,7 +2,16 @@
 
 from .context import before_cut
 from .cut import MOST_LOOSE, Cut, Dovetail, Halves, halves_of, joined_sides, with_joint
-from .face import Face, face_of, joints_crossed, places_for, pokes_out, zone_of
+from .face import (
+    Face,
+    face_of,
+    fitting_places,
+    joints_crossed,
+    places_for,
+    pokes_out,
+    widest_that_fits,
+    zone_of,
+)
 from .joints import JOINT_KINDS, OUTLINES, Joint, across_mm, bending_strain, hole_of, pin_of
 from .loops import CreaseLoop, crease_loops, loop_near
 from .plane import Plane, mirrored, plane_in_mm
@@ -30,6 +39,7 @@ __all__ = [
     "bending_strain",
     "crease_loops",
     "face_of",
+    "fitting_places",
     "halves_of",
     "hole_of",
     "joined_sides",
@@ -43,6 +53,7 @@ __all__ = [
     "slide_of",
     "tracked",
     "weighed",
+    "widest_that_fits",
     "with_joint",
     "zone_of",
 ]

@@ -1,6 +1,6 @@
 """The cut face drawn flat: its outline, where a joint fits, and what pokes out."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import manifold3d
 import numpy as np
@@ -11,10 +11,23 @@ from ..parts import Part
 from .cut import Cut, Halves, dovetail_solid, placed_joint
 from .joints import Joint, across_mm, hole_across_mm, pin_of, swept_room
 
-__all__ = ["Face", "face_of", "joints_crossed", "places_for", "pokes_out", "zone_of"]
+__all__ = [
+    "Face",
+    "face_of",
+    "fitting_places",
+    "joints_crossed",
+    "places_for",
+    "pokes_out",
+    "widest_that_fits",
+    "zone_of",
+]
 
-# Levels at which a hole's room is looked at along its depth.
-_LEVELS = 6
+# Where a pin grows, what is below its foot is looked at so deep.
+_FOOT_MM = 0.1
+# How far inwards joints are placed, as a part of the zone's room, until the exact test takes them.
+_INWARDS = (0.0, 0.02, 0.1, 0.25, 0.45, 0.7, 0.9)
+# A second joint is so much thinner; no pin is thinner than that.
+_THINNER, _LEAST_WIDTH_MM = 0.8, 0.6
 # Volumes below this are rounding, mm³.
 _SPECK_MM3 = 1e-3
 
@@ -45,6 +58,10 @@ def _section(solids: list[manifold3d.Manifold], height: float) -> BaseGeometry:
 
 def _section_of(solid: manifold3d.Manifold, height: float) -> BaseGeometry:
     loops = [loop for loop in solid.slice(height).to_polygons() if len(loop) > 2]
+    return _even_odd(loops)
+
+
+def _even_odd(loops: list[np.ndarray]) -> BaseGeometry:
     polygons = [shapely.Polygon(loop) for loop in loops]
     polygons = [one if one.is_valid else one.buffer(0) for one in polygons]
     if not polygons:
@@ -69,7 +86,8 @@ def face_of(halves: Halves, kerf_mm: float = 0.0) -> Face:
 def zone_of(halves: Halves, cut: Cut, joint: Joint, wall_mm: float) -> BaseGeometry:
     """Where the middle of a joint may be, so that its holes keep their wall along all their depth.
 
-    An estimate at a few levels, on the safe side for outlines with corners; `pokes_out` is exact.
+    What is material at every depth that the hole with its wall reaches, less the hole's reach all
+    around: on the safe side for outlines with corners and for tapers; `pokes_out` is exact.
     """
     d, k = halves.plane.offset_mm, cut.kerf_mm / 2
     bevel = 0.0 if joint.kind == "snap" else joint.bevel_mm
@@ -77,14 +95,92 @@ def zone_of(halves: Halves, cut: Cut, joint: Joint, wall_mm: float) -> BaseGeome
     zone = None
     for side, solids, up in (("a", halves.a, 1.0), ("b", halves.b, -1.0)):
         depth = joint.depth_mm(side)
-        deep = depth + joint.clearance_mm + wall_mm if depth else 1e-3
-        for part in np.linspace(0.0, 1.0, _LEVELS if depth else 1):
-            height = d + up * (k + 1e-6 * max(1.0, abs(d)) + part * deep)
-            section = _section(solids, height)
-            least = reach if depth else across_mm(joint) + 1e-3
-            free = section.buffer(-least)
-            zone = free if zone is None else zone.intersection(free)
+        deep = depth + joint.clearance_mm + wall_mm if depth else _FOOT_MM
+        hair = 1e-6 * max(1.0, abs(d))
+        ends = d + up * (k + hair), d + up * (k + deep)
+        least = reach if depth else across_mm(joint) + 1e-3
+        free = _throughout(solids, min(ends), max(ends)).buffer(-least)
+        zone = free if zone is None else zone.intersection(free)
     return zone
+
+
+def _throughout(solids: list[manifold3d.Manifold], low: float, high: float) -> BaseGeometry:
+    """Where there is material at every height from one to another: what no gap casts a shadow on.
+
+    Of one solid after another, so that what crosses from one into the next counts as a gap.
+    """
+    parts = []
+    for solid in solids:
+        box = np.array(solid.bounding_box())
+        if not (box[2] < high and box[5] > low):
+            continue
+        size = box[3:5] - box[:2] + 2.0
+        slab = manifold3d.Manifold.cube((float(size[0]), float(size[1]), high - low))
+        slab = slab.translate((float(box[0]) - 1.0, float(box[1]) - 1.0, low))
+        shadow = [p for p in (slab - solid).project().to_polygons() if len(p) > 2]
+        whole = shapely.box(box[0] - 1, box[1] - 1, box[3] + 1, box[4] + 1)
+        parts.append(whole.difference(_even_odd(shadow)))
+    return shapely.union_all(parts) if parts else shapely.Polygon()
+
+
+def fitting_places(
+    part: Part, halves: Halves, cut: Cut, joint: Joint, wall_mm: float, count: int, face: Face
+) -> list[Joint]:
+    """Joints like one, up to so many, far from each other, each taken by the exact test.
+
+    Where the places farthest out are refused, others farther in are looked for.
+
+    Parameters
+    ----------
+    part, halves, cut
+        The cut with the joints that it has already.
+    joint : Joint
+        What they are like; keys are given anew, "new 1" and on.
+    wall_mm : float
+    count : int
+    face : Face
+    """
+    zone = zone_of(halves, cut, joint, wall_mm)
+    for other in cut.joints:
+        u, v, _ = halves.plane.inside(part.frame.factors * np.array(other.at, float))
+        apart = across_mm(other) + across_mm(joint) + 2 * joint.clearance_mm + wall_mm
+        zone = zone.difference(shapely.Point(u, v).buffer(apart))
+    if zone.is_empty:
+        return []
+    # Their holes with the wall of one of them between.
+    apart = hole_across_mm(joint, wall_mm) + hole_across_mm(joint, 0.0)
+    room = shapely.maximum_inscribed_circle(zone).length
+    best: list[Joint] = []
+    for inwards in _INWARDS:
+        within = zone.buffer(-inwards * room) if inwards else zone
+        joints = []
+        for uv in places_for(face, within, count, apart):
+            at = halves.plane.outside(np.array([*uv, halves.plane.offset_mm]))
+            at = tuple(float(x) for x in at / part.frame.factors)
+            one = replace(joint, key=f"new {len(joints) + 1}", at=at)
+            # One thinner than the others: so the pattern fits one way only.
+            if len(joints) == 1 and joint.kind != "snap":
+                one = replace(one, width_mm=round(_THINNER * joint.width_mm, 2))
+            joints.append(one)
+        told = pokes_out(part, halves, replace(cut, joints=(*cut.joints, *joints)), wall_mm)
+        good = [one for one in joints if one.key not in told]
+        if len(good) > len(best):
+            best = good
+        if len(best) == count:
+            break
+    return best
+
+
+def widest_that_fits(
+    part: Part, halves: Halves, cut: Cut, joint: Joint, wall_mm: float, face: Face
+) -> float | None:
+    """About how wide such a joint may be so that one is taken, mm; None where none is."""
+    least = joint.width_mm
+    while least > _LEAST_WIDTH_MM:
+        least = round(_THINNER * least, 2)
+        if fitting_places(part, halves, cut, replace(joint, width_mm=least), wall_mm, 1, face):
+            return least
+    return None
 
 
 def pokes_out(part: Part, halves: Halves, cut: Cut, wall_mm: float) -> dict[str, str]:
@@ -150,12 +246,12 @@ def joints_crossed(part: Part, cut: Cut, others: tuple[Cut, ...]) -> list[tuple[
 
 
 def _foot_outside(part, halves, cut, joint, side) -> float:
-    """What of a pin's foot stands on no material, mm³ of a slice 0.1 mm thick."""
+    """What of a pin's foot stands on no material, mm³ of a thin slice."""
     d, k = halves.plane.offset_mm, cut.kerf_mm / 2
     up = -1.0 if side == "b" else 1.0
     pin = placed_joint(part, halves.plane, joint, pin_of(joint, k))
     face = d + up * k
-    low, high = sorted((face, face + up * 0.1))
+    low, high = sorted((face, face + up * _FOOT_MM))
     foot = pin.trim_by_plane((0, 0, 1), low).trim_by_plane((0, 0, -1), -high)
     for one in halves.a if side == "a" else halves.b:
         foot = foot - one
