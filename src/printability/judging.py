@@ -24,7 +24,8 @@ class Fault:
     kind : str
         "change", "cut", "joint", "dovetail" or "support".
     key : str
-        Of it; of a joint with its cut's, "1/3".
+    of : str
+        Key of the cut that a joint is of.
     text : str
         What is wrong, in a sentence.
     is_left_out : bool
@@ -38,6 +39,12 @@ class Fault:
     text: str
     is_left_out: bool = True
     is_insisted: bool = False
+    of: str = ""
+
+    @property
+    def said(self) -> str:
+        """What it is, in words."""
+        return f"{f'cut {self.of}, ' if self.of else ''}{self.kind} {self.key}"
 
 
 def faults_of_changes(
@@ -115,11 +122,11 @@ def faults_of_cuts(
             if key == "dovetail":
                 out.append(Fault("dovetail", cut.key, said, is_left_out=False))
             else:
-                out.append(Fault("joint", f"{cut.key}/{key}", said, False, key in insisted))
+                out.append(Fault("joint", key, said, False, key in insisted, cut.key))
         for other in cuts:
             for _, joint in joints_crossed(part, other, (cut,)):
                 said = f"Cut {other.key} may run through it."
-                out.append(Fault("joint", f"{cut.key}/{joint}", said, is_left_out=False))
+                out.append(Fault("joint", joint, said, False, of=cut.key))
     return out
 
 

@@ -134,6 +134,15 @@ def test_rows_checkerboards_and_the_other_side(client, stance):
     assert not other["alone"]
     assert [(round(x), round(y)) for x, y, _ in other["places"]] in (
         [(-12, 8), (-12, -8)], [(12, -8), (12, 8)])  # fmt: skip
+    # Pressed once it stands there; pressed again nothing is added, and that is said.
+    assert make(client, stance, other["supports"]).json()["state"]["note"] == ""
+    again = make(client, stance, ask(how="other_side", keys=["1", "2"]).json()["supports"])
+    assert again.status_code == 400
+    assert "stands there already" in again.json()["error"]
+    third = pillars(mesh, (6, 0, 20))
+    both = make(client, stance, [*other["supports"], *third]).json()["state"]
+    assert len(both["pillars"]) == 5
+    assert both["note"].startswith("2 of 3 were left out: Pillar 3 stands there already.")
     facet = current(Stance.objects.get(pk=stance.pk)).placed.supports["1"].contacts[0].facet
     board = ask(how="checkerboard", facet=facet, spacing_mm=5.0, turn_deg=0).json()
     places = np.array(board["places"])

@@ -7,6 +7,7 @@ import manifold3d
 import numpy as np
 import pytest
 import trimesh
+from scipy.spatial import cKDTree
 
 from depth import about
 from printability.errors import EditError
@@ -31,7 +32,8 @@ from printability.supports import (
     rise_deg,
     size_for,
 )
-from solids import anchor_near, box, frustum, ours, reference, table, together, world_of
+from printability.supports.layout import planes_of_symmetry
+from solids import anchor_near, blob, box, frustum, ours, reference, table, together, world_of
 
 FDM, RESIN = PROCESSES["fdm"], PROCESSES["resin"]
 PILLAR, STRUT = size_for(FDM), KINDS["strut"].size_for(FDM)
@@ -331,3 +333,24 @@ def test_nothing_of_a_support_is_below_the_plate(draws):
                 assert one.whole.low_mm[2] == pytest.approx(0, abs=1e-8)
                 assert mesh_facts(one.whole).watertight
     assert stood > 20
+
+
+def test_the_plane_of_symmetry_is_exact_where_the_piece_is(draws):
+    """A lumpy body joined with its own mirror image, turned and far away; and one that is not."""
+    half = reference(blob(draws)).apply_translation((4, 0, 0))
+    image = half.copy()
+    image.vertices[:, 0] *= -1
+    image.invert()
+    both = trimesh.boolean.union([half, image], engine="manifold")
+    turn, off = float(draws.uniform(0, np.pi)), draws.uniform(-80, 80, 3)
+    move = trimesh.transformations.rotation_matrix(turn, (0, 0, 1))
+    move[:3, 3] = off
+    mesh = ours(both.apply_transform(move))
+    point, normal = planes_of_symmetry(mesh)[0]
+    want = np.array([np.cos(turn), np.sin(turn), 0.0])
+    assert abs(normal @ want) == pytest.approx(1, abs=1e-12)
+    assert abs((point - off) @ want) < 1e-6
+    # Every corner, mirrored, is a corner.
+    other = mesh.vertices - 2 * ((mesh.vertices - point) @ normal)[:, None] * normal
+    assert cKDTree(mesh.vertices).query(other)[0].max() < 1e-5
+    assert planes_of_symmetry(ours(half)) == []

@@ -504,7 +504,7 @@ register("prop", {
         const alone = found.alone.length ? `Nothing on the other side matches ${found.alone.join(", ")}.` : "";
         await this.editMany(found.supports, what);
         if (found.line) stage.view.markPlaces(found.line); // the plane, where it stands on the plate
-        if (alone) this.problem = alone;
+        if (alone) this.problem = [this.problem, alone].filter(Boolean).join(" ");
       } catch (error) {
         this.problem = error.message;
       }
@@ -512,9 +512,17 @@ register("prop", {
     row() {
       return this.setOut("row", { count: Math.round(this.rowCount) }, "a row of supports");
     },
+    get mirrorAbout() {
+      return this.mirrorBy === "found" ? {} : { about_deg: Number(this.mirrorBy) };
+    },
     otherSide() {
-      const about = this.mirrorBy === "found" ? {} : { about_deg: Number(this.mirrorBy) };
-      return this.setOut("other_side", about, "supports on the other side");
+      return this.setOut("other_side", this.mirrorAbout, "supports on the other side");
+    },
+    // The plane and the places on the other side, before they are used.
+    async lookAtOtherSide() {
+      const keys = [...this.chosenKeys];
+      const found = await postJson(start.urls.set_out, { how: "other_side", keys, ...this.mirrorAbout }).catch(() => null);
+      if (found?.line && keys.join() === this.chosenKeys.join()) stage.view.markPlaces([...found.line, ...found.places]);
     },
     mirrorBy: "found",
     ringAt(hit) {

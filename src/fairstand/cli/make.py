@@ -50,7 +50,7 @@ def run(options: argparse.Namespace) -> int:
             print(sentence)
     for one in told["left_out"]:
         said = "Left out" if one["left_out"] else "Not sound"
-        print(f"{said}: {one['kind']} {one['key']}. {one['text']}")
+        print(f"{said}: {one['said']}. {one['text']}")
     if not is_made:
         print("Nothing was written. With --go-on the files are made all the same.")
     return 0 if is_made else NOT_AS_SAID
@@ -99,7 +99,8 @@ def make(model: Path, stance: Path, folder: Path, go_on: bool = False) -> dict:
     return {
         "piece": recipe.piece, "stance": recipe.name, "edits": len(recipe.edits), "parts": told,
         "left_out": [
-            {"kind": one.kind, "key": one.key, "text": one.text, "left_out": one.is_left_out}
+            {"kind": one.kind, "key": one.key, "of": one.of, "text": one.text,
+             "left_out": one.is_left_out, "said": one.said}
             for one in faults
         ],
     }  # fmt: skip

@@ -117,12 +117,12 @@ def _checks_of_shape(now: Current) -> list[core.Check]:
     out = []
     faults = [f for f in cut_faults(now) if f.kind == "cut" or not f.is_left_out]
     if any(isinstance(s, Cut) and (s.joints or s.dovetail) for s in now.setup.shape) or faults:
-        text = " ".join(f"{f.kind.capitalize()} {f.key}: {f.text}" for f in faults)
+        text = " ".join(f"{f.said.capitalize()}: {f.text}" for f in faults)
         whole = "Every joint keeps its wall inside the parts."
         out.append(core.Check("joints", "Joints inside", not faults, text or whole))
     faults = change_faults(now)
     if faults:
-        text = " ".join(f"Change {f.key}: {f.text}" for f in faults)
+        text = " ".join(f"{f.said.capitalize()}: {f.text}" for f in faults)
         out.append(core.Check("changes", "Changes made", False, text))
     return out
 

@@ -1,5 +1,6 @@
 """Change a stance by edits, undo and redo."""
 
+import math
 from dataclasses import asdict, replace
 
 from django.db import transaction
@@ -18,6 +19,7 @@ from printability.supports import (
     Fitted,
     OnModel,
     OnPlate,
+    OnSupport,
     fit_all,
     moved_place,
     resized,
@@ -125,6 +127,9 @@ def _checked(before: Current, now: Current, edit: Edit) -> tuple[Edit, str]:
         fitted = now.placed.supports[edit.key]
         if not fitted.stands:
             raise EditError(f"{fitted.text} Nothing was changed.")
+        twin = _twin(before, now, edit.key)
+        if twin and not fitted.support.insist:
+            raise EditError(f"{twin.capitalize()} stands there already. Nothing was changed.")
     elif edit.kind == "supports":
         return _that_stands(before, now, edit)
     elif edit.kind == "cut":
@@ -285,18 +290,48 @@ def _that_stands(before: Current, now: Current, edit: ChangeSupports):
     if fell:
         text = now.placed.supports[fell[0].key].text
         raise EditError(f"{fell[0].said().capitalize()}: {text} Nothing was changed.")
-    out = {one.key for one in unfit if one.key not in known}
+    out = {one.key: now.placed.supports[one.key].text for one in unfit if one.key not in known}
+    room = len(out)
+    for one in edit.supports:
+        # What others that are made with it rest on stays.
+        rests = any(
+            isinstance(end, OnSupport) and end.key == one.key
+            for other in edit.supports for end in other.ends
+        )  # fmt: skip
+        if one.key not in known and one.key not in out and not one.insist and not rests:
+            twin = _twin(before, now, one.key)
+            if twin:
+                out[one.key] = f"{twin.capitalize()} stands there already."
     if not out:
         return edit, ""
     kept = tuple(one for one in edit.supports if one.key not in out)
-    text = now.placed.supports[unfit[0].key].text
+    text = next(iter(out.values()))
     if not kept and not edit.remove:
         raise EditError(f"{text} Nothing was changed.")
     count = len(out)
+    why = "found no room and " if room == count else ""
     return replace(edit, supports=kept), (
-        f"{count} of {len(edit.supports)} found no room and {'were' if count > 1 else 'was'} left "
-        f"out: {text}"
+        f"{count} of {len(edit.supports)} {why}{'were' if count > 1 else 'was'} left out: {text}"
     )
+
+
+def _twin(before: Current, now: Current, key: str) -> str:
+    """A support of the same kind that stood already where a new one would; "" without one.
+
+    Where all of its contacts lie within half their width of those of the other.
+    """
+    own = now.placed.supports[key]
+    if key in before.placed.supports or not own.contacts:
+        return ""
+    for fitted in before.placed.standing:
+        if fitted.support.kind != own.support.kind or not fitted.contacts:
+            continue
+        if all(
+            any(math.dist(c.at_mm, d.at_mm) <= c.diameter_mm / 2 for d in fitted.contacts)
+            for c in own.contacts
+        ):
+            return f"{KINDS[fitted.support.kind].label} {fitted.support.key}"
+    return ""
 
 
 def next_number(now: Current) -> int:

@@ -26,6 +26,8 @@ MOST = 2_000
 _REACH_MM = 3.0
 # Mirrored, so many of the sampled places must lie on the surface, within this part of the size.
 _SAMPLES, _ALIKE, _OFF = 400, 0.995, 2e-3
+# A plane of symmetry is fitted so many times at most.
+_FITS = 12
 
 
 def anchor_on(world: World, facet: int, place_mm) -> Anchor:
@@ -222,8 +224,9 @@ def plane_of_symmetry(mesh: Mesh) -> tuple[np.ndarray, np.ndarray] | None:
 def planes_of_symmetry(mesh: Mesh) -> list[tuple[np.ndarray, np.ndarray]]:
     """All upright planes about which a placed part is its own mirror image, the best first.
 
-    A point of each and its normal. Tried through the middle of its volume, along the main
-    directions of its outline and every 15°; checked on places spread over its surface.
+    A point of each and its normal. Tried through the middle of its surface, along the main
+    directions of its outline and every 15°; then fitted to what corresponds on both sides, so
+    that it is exact where the piece is; checked on places spread over its surface.
     """
     corners = mesh.vertices[mesh.facets]
     area = 0.5 * np.linalg.norm(
@@ -231,7 +234,7 @@ def planes_of_symmetry(mesh: Mesh) -> list[tuple[np.ndarray, np.ndarray]]:
     )
     if not area.sum() > 0:
         return []
-    middle = corners.mean(axis=1)
+    middle, facing = corners.mean(axis=1), facet_normals(mesh)
     centre = area @ middle / area.sum()
     spread = ((middle - centre)[:, :2].T * area) @ (middle - centre)[:, :2]
     _, axes = np.linalg.eigh(spread)
@@ -247,15 +250,62 @@ def planes_of_symmetry(mesh: Mesh) -> list[tuple[np.ndarray, np.ndarray]]:
         normal = np.array([math.cos(turn), math.sin(turn), 0.0])
         if any(abs(normal @ known[1]) > _SAME_PLANE for _, _, known in planes):
             continue
-        other = places - 2 * ((places - centre) @ normal)[:, None] * normal
+        other = _reflected(places, centre, normal)
         far = [nearest_facing(mesh.index, p, (0.0, 0.0, 0.0), -1.0, size)[1] for p in other[::8]]
         if np.max(far) > 20 * _OFF * size:
             continue
+        plane = _fitted_plane(
+            mesh, places, facing[np.minimum(picks, len(middle) - 1)], centre, turn
+        )
+        other = _reflected(places, *plane)
         far = [nearest_facing(mesh.index, p, (0.0, 0.0, 0.0), -1.0, size)[1] for p in other]
         alike = float(np.mean(np.array(far) <= _OFF * size))
-        if alike >= _ALIKE:
-            planes.append((-round(alike, 9), number, (centre, normal)))
+        if alike >= _ALIKE and not any(abs(plane[1] @ known[1]) > _SAME_PLANE
+                                       for _, _, known in planes):  # fmt: skip
+            planes.append((-round(alike, 9), number, plane))
     return [plane for _, _, plane in sorted(planes, key=lambda one: one[:2])]
+
+
+def _reflected(places: np.ndarray, point: np.ndarray, normal: np.ndarray) -> np.ndarray:
+    return places - 2 * ((places - point) @ normal)[:, None] * normal
+
+
+def _fitted_plane(
+    mesh: Mesh, places: np.ndarray, facing: np.ndarray, centre: np.ndarray, turn: float
+) -> tuple[np.ndarray, np.ndarray]:
+    """An upright plane fitted so that places, mirrored, lie on the surface that faces as they do.
+
+    Least squares of the distances to the facets that are nearest (Chen & Medioni 1992, from
+    memory), by turn and shift of the plane: exact where the piece is its own mirror image.
+    """
+    size, shift = float(np.linalg.norm(mesh.size_mm)), 0.0
+    flat = np.ascontiguousarray(mesh.vertices[mesh.facets])
+    for _ in range(_FITS):
+        normal = np.array([math.cos(turn), math.sin(turn), 0.0])
+        across = np.array([-normal[1], normal[0], 0.0])
+        other = _reflected(places, centre + shift * normal, normal)
+        towards = facing - 2 * (facing @ normal)[:, None] * normal
+        met = np.array([
+            nearest_facing(mesh.index, p, n, 0.5, 40 * _OFF * size)[0]
+            for p, n in zip(other, towards, strict=True)
+        ])  # fmt: skip
+        known = met >= 0
+        if known.sum() < 8:
+            break
+        met, p, own = met[known], places[known] - centre, other[known]
+        n = np.cross(flat[met, 1] - flat[met, 0], flat[met, 2] - flat[met, 0])
+        n /= np.maximum(np.linalg.norm(n, axis=1), 1e-300)[:, None]
+        off = ((own - flat[met, 0]) * n).sum(axis=1)
+        near = np.abs(off) <= max(3 * float(np.median(np.abs(off))), 1e-9 * size)
+        deep = p @ normal - shift
+        by_turn = -2 * ((p @ across)[:, None] * normal + deep[:, None] * across)
+        rows = np.column_stack([(by_turn * n).sum(axis=1), 2 * (n @ normal)])[near]
+        step, *_ = np.linalg.lstsq(rows, -off[near], rcond=1e-9)
+        turn, shift = turn + float(step[0]), shift + float(step[1])
+        if abs(step[0]) * size + abs(step[1]) < 1e-10 * size:
+            break
+    normal = np.array([math.cos(turn), math.sin(turn), 0.0])
+    return centre + shift * normal, normal
 
 
 def mirrored_place(
