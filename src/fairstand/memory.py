@@ -1,5 +1,8 @@
 """What was computed and may be needed again: in memory, and in the cache folder."""
 
+import contextlib
+import ctypes
+import gc
 import hashlib
 import os
 import tempfile
@@ -38,6 +41,8 @@ _WEIGHED_EVERY_S, _WEIGHING_S = 0.5, 0.005
 _LOOKED_AT_AT_FIRST, _LOOKED_AT = 200, 4_000
 _LIGHT = (str, int, float, bool, type(None), np.generic)
 _OURS = ("printability.", "fairstand.")
+# So many times the largest entry is kept in any case; so much that was freed is given back.
+_AT_ONCE, _GIVEN_BACK_FROM = 4, 48_000_000
 # However small: what has no arrays weighs nothing here.
 _MOST_ENTRIES = 5_000
 # The cache folder is looked through at most so often.
@@ -59,6 +64,7 @@ _weights: dict[str, int] = {}
 _making: dict[str, threading.Lock] = {}
 _guard = threading.Lock()
 _weighed = 0.0
+_freed = 0
 _swept = 0.0
 
 
@@ -107,12 +113,25 @@ def forget() -> None:
 def _make_room(newest: str) -> None:
     _weights[newest] = _bytes_of(_entries[newest], _LOOKED_AT_AT_FIRST)
     _weigh_anew()
+    global _freed
     total = sum(_weights.values())
-    while len(_entries) > 1 and (
-        total > settings.FAIRSTAND_KEPT_BYTES or len(_entries) > _MOST_ENTRIES
-    ):
+    # What a large piece needs at once is not thrown out by itself.
+    most = max(settings.FAIRSTAND_KEPT_BYTES, _AT_ONCE * max(_weights.values()))
+    while len(_entries) > 1 and (total > most or len(_entries) > _MOST_ENTRIES):
         gone, _ = _entries.popitem(last=False)
-        total -= _weights.pop(gone, 0)
+        weight = _weights.pop(gone, 0)
+        total -= weight
+        _freed += weight
+    if _freed > _GIVEN_BACK_FROM:
+        _freed = 0
+        threading.Thread(target=_give_back, daemon=True).start()
+
+
+def _give_back() -> None:
+    """Give freed memory back to the system: the allocator keeps it for itself otherwise."""
+    gc.collect()
+    with contextlib.suppress(OSError, AttributeError):  # another C library than Debian's
+        ctypes.CDLL("libc.so.6").malloc_trim(0)
 
 
 def _weigh_anew() -> None:

@@ -10,6 +10,7 @@ from django.http import Http404, HttpRequest, JsonResponse
 from django.http.request import RawPostDataException, UnreadablePostError
 
 from printability.errors import PrintabilityError
+from printability.stance_file import is_text
 
 __all__ = ["PlainErrorsMiddleware", "Superseded", "body_of", "json_view"]
 
@@ -49,7 +50,7 @@ def body_of(request: HttpRequest) -> dict:
         raise BadBody("That is more than can be taken in one change; do it in parts.") from error
     except (ValueError, RecursionError, UnreadablePostError, RawPostDataException) as error:
         raise BadBody("The request cannot be read.") from error
-    if not isinstance(body, dict):
+    if not isinstance(body, dict) or not is_text(body, request.body):
         raise BadBody("The request cannot be read.")
     return body
 

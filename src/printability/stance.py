@@ -200,20 +200,11 @@ class Placed:
 def part_of(source: Mesh, setup: Setup, remembered: Remembered | None = None) -> Part:
     """The setup's part as its steps leave it, not turned yet; see `build_parts`.
 
-    Where it has not been cut off yet, what it is to be cut from.
-
-    Raises
-    ------
-    KeyError
-        If there is neither.
+    Where it has not been cut off yet, what it is to be cut from; where it was cut further, the
+    first of what it was cut into.
     """
     parts = {part.key: part for part in parts_of(source, setup, remembered)}
-    key = setup.part
-    while key not in parts:
-        if "." not in key:
-            raise KeyError(setup.part)
-        key = key.rpartition(".")[0]
-    return parts[key]
+    return parts[part_on_bench(list(parts), setup.part)]
 
 
 def parts_of(source: Mesh, setup: Setup, remembered: Remembered | None = None) -> tuple[Part, ...]:

@@ -12,7 +12,7 @@ from .edits import EDIT_KINDS, Edit, edit_from
 from .errors import EditError, StanceFileError
 from .mesh import MM_PER_UNIT
 
-__all__ = ["SCHEMA", "StanceFile", "read_stance", "written_stance"]
+__all__ = ["SCHEMA", "StanceFile", "is_text", "read_stance", "written_stance"]
 
 VERSION = 2
 # Version 1 named places by facets of the import and weights of their corners.
@@ -116,6 +116,26 @@ def written_stance(stance: StanceFile) -> str:
     ) + "\n"  # fmt: skip
 
 
+def is_text(said, written: str | bytes) -> bool:
+    """Whether what JSON says can be written again: half of a surrogate pair cannot.
+
+    Parameters
+    ----------
+    said : object
+        As it was read.
+    written : str or bytes
+        What it was read from; most has no such escape and is not looked through.
+    """
+    escape = b"\\ud" if isinstance(written, bytes) else "\\ud"
+    if escape not in written.lower():
+        return True
+    try:
+        json.dumps(said, ensure_ascii=False).encode()
+    except UnicodeEncodeError:
+        return False
+    return True
+
+
 def read_stance(text: str | bytes) -> StanceFile:
     """What a stance file says, checked.
 
@@ -130,6 +150,8 @@ def read_stance(text: str | bytes) -> StanceFile:
         said = json.loads(text)
     except (ValueError, RecursionError) as error:
         raise StanceFileError("That is no stance file: it cannot be read as JSON.") from error
+    if not is_text(said, text):
+        raise StanceFileError("That is no stance file: it has half of a character in it.")
     if not isinstance(said, dict) or "fair_stand_stance" not in said:
         raise StanceFileError("That is no stance file: “fair_stand_stance” is missing.")
     if said["fair_stand_stance"] not in READ:

@@ -1,6 +1,7 @@
 """The HTTP interface: pieces, edits, undo, ownership, and what bad requests get."""
 
 import io
+import os
 import re
 
 import numpy as np
@@ -13,8 +14,10 @@ from django.db import connection
 from asking import do_work, edit, post
 from fairstand.library.keeping import bring_in, source_mesh, sweep
 from fairstand.library.models import Piece, SourceFile
+from fairstand.library.tasks import open_upload
 from fairstand.owner import local_maker
 from fairstand.stances.models import Stance
+from fairstand.work.begin import begin
 from printability.mesh import binary_stl, mesh_facts, open_mesh
 from solids import DATA, table
 
@@ -99,7 +102,31 @@ def test_deleting_can_be_undone_and_is_swept_up_later(client, piece):
     path = piece.source.path
     sweep()
     assert not Piece.objects.exists()
+    # While the server runs, the file may be about to be named by a piece that is on its way.
+    assert path.exists()
+    sweep(at_start=True)
     assert not path.exists()
+
+
+def test_what_a_kill_left_behind_goes_at_the_next_start_or_by_age(piece, settings):
+    stray = [
+        settings.SOURCES_DIR / ("ab" * 32), settings.SOURCES_DIR / f"{piece.source_id}.x.part",
+        settings.UPLOADS_DIR / "tmp123.upload.stl", settings.UPLOADS_DIR / "left",
+    ]  # fmt: skip
+    waiting = settings.UPLOADS_DIR / "waiting"
+    for path in (*stray, waiting):
+        path.write_bytes(b"x")
+    begin(piece.owner, "", "Opening", open_upload, "waiting", "w.stl")
+    sweep()
+    assert all(path.exists() for path in stray)
+    os.utime(stray[0], (0, 0))
+    sweep()
+    assert [path.exists() for path in stray] == [False, True, True, True]
+    sweep(at_start=True)
+    assert not any(path.exists() for path in stray)
+    assert waiting.exists()
+    assert piece.source.path.exists()
+    waiting.unlink()
 
 
 def test_the_cache_may_be_deleted_at_any_time(bench, piece):

@@ -1,5 +1,6 @@
 """Split over HTTP and on the command line: parts, tried cuts, joints, proposals, files."""
 
+import hashlib
 import io
 import json
 import math
@@ -19,7 +20,7 @@ from fairstand.owner import local_maker
 from fairstand.stances.current import current
 from fairstand.stances.models import Stance
 from printability.mesh import binary_stl, facet_normals, open_mesh, volume_mm3
-from solids import box, ours, table
+from solids import blob, box, ours, table
 
 pytestmark = pytest.mark.django_db(transaction=True)
 
@@ -307,7 +308,12 @@ def test_the_command_says_where_to_cut(tmp_path, fit):
         "make", tmp_path / "m.stl", tmp_path / "s.json", "--out", tmp_path / "o", "--json"
     )
     assert made.returncode == 0, made.stderr
-    assert len(json.loads(made.stdout)["parts"]) == len(best["parts"])
+    parts = json.loads(made.stdout)["parts"]
+    assert len(parts) == len(best["parts"])
+    # Stood as they were proposed: what each needs is what was said of it.
+    for part, said in zip(parts, best["parts"], strict=True):
+        estimate = part["inspection"]["estimate"]["grid_support_mm3"]
+        assert estimate == pytest.approx(said["goals"]["volume"], rel=0.02, abs=5)
 
 
 def test_an_open_model_gets_a_sentence(client, tmp_path):
@@ -534,3 +540,75 @@ def test_several_edits_are_one_and_cuts_among_them_get_keys_of_their_own(bench, 
     assert bench.edit("several", edits=[cuts[0], off]).status_code == 400
     assert bench.edit("several", edits=[]).status_code == 400
     assert bench.state()["cuts"] == []
+
+
+@pytest.mark.parametrize("case", range(about(3)))
+def test_joints_placed_on_lumpy_faces_are_taken_and_made_alike(client, draws, case, tmp_path):
+    """Whatever is placed for the maker is taken, and `make` writes the bench's bytes of it."""
+    mesh = blob(draws, 50.0)
+    data = binary_stl(mesh, "blob")
+    stance = bring_in(local_maker(), data, "blob.stl").stances.get()
+    normal = draws.normal(size=3)
+    middle = (mesh.low_mm + mesh.high_mm) / 2 - [*((mesh.low_mm + mesh.high_mm) / 2)[:2], 0]
+    cut = edit(client, stance.pk, "cut", plate_normal=normal.tolist(),
+               plate_point=middle.tolist())  # fmt: skip
+    assert cut.status_code == 200, cut.content
+    joint = {"kind": str(draws.choice(["peg", "dowel"])), "width_mm": float(draws.uniform(2, 5)),
+             "depth_a_mm": 5.0, "depth_b_mm": 4.0}  # fmt: skip
+    placed = post(client, stance.pk, "split/places", {"cut": "1", "count": 3, "joint": joint})
+    joints = placed.json()["joints"]
+    assert joints, placed.json()["note"]
+    taken = edit(client, stance.pk, "joints", cut="1", joints=joints)
+    assert taken.status_code == 200, taken.content
+    (tmp_path / "blob.stl").write_bytes(data)
+    recipe = client.get(f"/hand-over/{stance.pk}/stance.json").content
+    (tmp_path / "s.json").write_bytes(recipe)
+    if case:  # one is enough of what starts a process
+        return
+    made = fairstand("make", tmp_path / "blob.stl", tmp_path / "s.json", "--out", tmp_path / "o",
+                     "--json")  # fmt: skip
+    told = json.loads(made.stdout)
+    assert (made.returncode, told["left_out"]) == (0, [])
+    handed = client.get(f"/hand-over/{stance.pk}/file.stl").content
+    written = [(tmp_path / "o" / p["files"][0]["path"]).read_bytes() for p in told["parts"]]
+    assert handed in written
+
+
+def test_where_no_joint_fits_it_says_how_wide_one_may_be(client):
+    stance = bring_in(local_maker(), binary_stl(ours(box(30, 8, 40)), "b"), "b.stl").stances.get()
+    edit(client, stance.pk, "cut", plate_normal=[0, 0, 1], plate_point=[0, 0, 20])
+    joint = {"kind": "peg", "width_mm": 9.0}
+    told = post(client, stance.pk, "split/places", {"cut": "1", "count": 2, "joint": joint}).json()
+    assert told["joints"] == []
+    fits = float(told["note"].split("one of ")[1].split(" mm")[0])
+    # A round hole with its clearance (0.15) and wall (0.84) on each side of 8 mm.
+    assert 0.75 * (8 - 2 * (0.15 + 0.84)) < fits <= 8 - 2 * (0.15 + 0.84)
+
+
+def test_make_names_what_it_leaves_out_and_stops_unless_told_to_go_on(tmp_path):
+    mesh = t_piece()
+    (tmp_path / "m.stl").write_bytes(binary_stl(mesh, "m"))
+    sha256 = hashlib.sha256((tmp_path / "m.stl").read_bytes()).hexdigest()
+    side = {"point": [0.0, 0.0, 500.0], "normal": [0.0, 0.0, -1.0], "facet": -1}
+    edits = [
+        {"kind": "reshape", "parameters": {"key": "1", "change": "fill", "down": [0, 0, -1],
+                                           "places": [side], "size": {}}},
+        {"kind": "cut", "parameters": {"key": "1", "normal": [0, 0, 1], "point": [0, 0, 20]}},
+        {"kind": "joints", "parameters": {"cut": "1", "joints": [
+            {"key": "1", "kind": "peg", "at": [4.0, 0.0, 20.0], "width_mm": 5.0,
+             "depth_a_mm": 4.0, "depth_b_mm": 4.0, "clearance_mm": 0.15}]}},
+    ]  # fmt: skip
+    recipe = {"fair_stand_stance": 2, "piece": "T", "name": "S", "edits": edits,
+              "model": {"file": "m.stl", "sha256": sha256, "unit": "mm"}}  # fmt: skip
+    (tmp_path / "s.json").write_text(json.dumps(recipe))
+    words = ["make", tmp_path / "m.stl", tmp_path / "s.json", "--out", tmp_path / "o"]
+    stopped = fairstand(*words, "--json")
+    assert stopped.returncode == 3, stopped.stderr
+    told = json.loads(stopped.stdout)["left_out"]
+    assert [(one["kind"], one["left_out"]) for one in told] == [("change", True), ("joint", False)]
+    assert not (tmp_path / "o").exists()
+    plain = fairstand(*words, "--go-on")
+    assert plain.returncode == 0
+    assert "Left out: change 1." in plain.stdout
+    assert "Not sound: cut 1, joint 1." in plain.stdout
+    assert len(list((tmp_path / "o").glob("*.stl"))) == 2

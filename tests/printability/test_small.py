@@ -62,7 +62,7 @@ def test_flattening_comes_first_by_the_curve_of_the_foot(draws):
     radius = float(draws.uniform(12, 20))
     ball = trimesh.creation.icosphere(4, radius).apply_translation((0, 0, radius))
     mesh = ours(ball)
-    part, setup, now, found = _searched(mesh, limits=Limits(400, 5))
+    *_, found = _searched(mesh, limits=Limits(400, 5))
     first = found.changes[0]
     depth = dict(first.size)["sink_mm"]
     assert first.change == "flatten"

@@ -8,6 +8,7 @@ from fairstand.library.models import Piece
 from fairstand.stances.current import as_asked
 from fairstand.work.models import QUICK
 from fairstand.work.tasks import task
+from printability.errors import EditError
 from printability.mesh import Mesh, binary_stl
 
 __all__ = ["separate_bodies", "slice_stance"]
@@ -27,7 +28,9 @@ def slice_stance(work, report, stance_id: int, recipe: list, every_part: bool = 
 @task(QUICK)
 def separate_bodies(work, report, piece_id: int, unit: str) -> dict:
     """Make every body of a piece's source a piece of its own: all of them or none."""
-    piece = Piece.objects.of(work.owner).get(pk=piece_id)
+    piece = Piece.objects.of(work.owner).filter(pk=piece_id).first()
+    if piece is None:
+        raise EditError("The piece was deleted meanwhile.")
     source = source_mesh(piece)
     count = int(source.body_of_facet.max()) + 1
     files, names = [], []

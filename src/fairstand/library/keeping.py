@@ -21,6 +21,7 @@ from django.db import transaction
 from django.utils import timezone
 
 from fairstand.memory import remembered
+from fairstand.work.models import Work
 from printability.errors import MeshFileError
 from printability.mesh import FacetColours, Mesh, Opened, ReadLimits, mesh_facts, open_mesh
 
@@ -40,7 +41,9 @@ __all__ = [
 log = logging.getLogger(__name__)
 # A deleted piece can be brought back until the first start after this.
 DELETED_KEPT_FOR = timedelta(days=30)
-UPLOAD_STALE_AFTER_S = 24 * 3600
+WORK_KEPT_FOR = timedelta(days=7)
+# What is on its way is named within this time.
+STALE_AFTER_S = 3600
 
 
 def limits() -> ReadLimits:
@@ -184,16 +187,36 @@ def source_colours(piece: Piece) -> FacetColours | None:
     return remembered(f"colours/{piece.source_id}-{piece.format}", make)
 
 
-def sweep() -> None:
-    """Drop pieces deleted a while ago, files nobody refers to, and abandoned uploads."""
+def sweep(at_start: bool = False) -> None:
+    """Drop pieces deleted a while ago, files that nothing names, and records of work long ended.
+
+    While the server runs, only what is old enough that nobody can be about to name it. At its
+    start nobody else is at work: what was left by one that was killed goes at once.
+    """
     Piece.objects.filter(deleted__lt=timezone.now() - DELETED_KEPT_FOR).delete()
-    for source in SourceFile.objects.filter(pieces__isnull=True):
-        for path in settings.SOURCES_DIR.glob(f"{source.sha256}*"):
+    Work.objects.filter(ended__lt=timezone.now() - WORK_KEPT_FOR).delete()
+    unnamed = set(SourceFile.objects.filter(pieces__isnull=True).values_list("sha256", flat=True))
+    known = set(SourceFile.objects.values_list("sha256", flat=True))
+    gone = set()
+    for path in settings.SOURCES_DIR.iterdir():
+        sha256 = path.name.split(".")[0]
+        is_named = sha256 in known and sha256 not in unnamed
+        if (not is_named or path.suffix == ".part") and (at_start or _is_old(path)):
             path.unlink(missing_ok=True)
-        source.delete()
+            gone.add(sha256)
+    SourceFile.objects.filter(sha256__in=gone, pieces__isnull=True).delete()
+    waiting = Work.objects.filter(state__in=Work.OPEN).values_list("arguments", flat=True)
+    named = {one for arguments in waiting for one in arguments if isinstance(one, str)}
     for path in settings.UPLOADS_DIR.iterdir():
-        if time.time() - path.stat().st_mtime > UPLOAD_STALE_AFTER_S:
+        if path.name not in named and (at_start or _is_old(path)):
             path.unlink(missing_ok=True)
+
+
+def _is_old(path: Path) -> bool:
+    try:
+        return time.time() - path.stat().st_mtime > STALE_AFTER_S
+    except OSError:
+        return False
 
 
 def _keep(data: bytes) -> str:
@@ -203,7 +226,9 @@ def _keep(data: bytes) -> str:
         is_whole = hashlib.sha256(path.read_bytes()).hexdigest() == sha256
     except OSError:
         is_whole = False
-    if not is_whole:
+    if is_whole:
+        os.utime(path)  # about to be named
+    else:
         _write(path, lambda file: file.write(data))
     return sha256
 

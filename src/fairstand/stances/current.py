@@ -413,8 +413,17 @@ def recipe_of(part: str, edits) -> list:
 
 
 def as_asked(work, stance_id: int, recipe: list, only_setup: bool = False) -> Current:
-    """The stance as it was when background work was asked for, whatever has been done since."""
-    stance = Stance.objects.of(work.owner, deleted=True).select_related("piece").get(pk=stance_id)
+    """The stance as it was when background work was asked for, whatever has been done since.
+
+    Raises
+    ------
+    EditError
+        If its piece is not there any more.
+    """
+    stances = Stance.objects.of(work.owner, deleted=True).select_related("piece")
+    stance = stances.filter(pk=stance_id).first()
+    if stance is None:
+        raise EditError("The piece was deleted meanwhile.")
     part = recipe[0] if recipe and isinstance(recipe[0], str) else None
     edits = [edit_from(kind, parameters) for kind, parameters in recipe[part is not None :]]
     return current(stance, edits, part=part, with_parts=not only_setup)

@@ -11,6 +11,7 @@ from fairstand.stances.current import Current, NeedsWork, digest
 from fairstand.stances.editing import next_number
 from fairstand.workshop.shelf import habits_of
 from printability.edits import edit_from
+from printability.edits.base import number
 from printability.edits.props import plain_support
 from printability.errors import EditError
 from printability.findings import Ledger, Severity
@@ -51,10 +52,9 @@ def options_from(asked, user) -> Options:
         raise EditError("What was refused cannot be read.")
     places = []
     for place in refused:
-        ok = isinstance(place, list) and len(place) == 3
-        if not ok or not all(isinstance(v, int | float) and math.isfinite(v) for v in place):
+        if not isinstance(place, list) or len(place) != 3:
             raise EditError("What was refused cannot be read.")
-        places.append(tuple(float(v) for v in place))
+        places.append(tuple(number(v, "place", -1e6, 1e6, "mm") for v in place))
     habits = asked.get("habits") or None
     if isinstance(habits, dict):
         habits = Habits.from_plain(habits)

@@ -6,6 +6,7 @@ import numpy as np
 
 from fairstand.stances.current import Current, current
 from fairstand.stances.models import Stance
+from printability.edits.base import number
 from printability.edits.props import plain_end, plain_support
 from printability.errors import EditError, PrintabilityError
 from printability.proposing import strengths_of
@@ -55,10 +56,7 @@ def _row(now: Current, asked: dict, user) -> dict:
 
 
 def _number(asked: dict, name: str, default: float | None = None) -> float:
-    value = asked.get(name, default)
-    if isinstance(value, bool) or not isinstance(value, int | float):
-        raise EditError("Spacing and turn are numbers.")
-    return float(value)
+    return number(asked.get(name, default), name.rpartition("_")[0], -1e6, 1e6, "")
 
 
 def _facet(asked: dict, count: int) -> int:
@@ -144,10 +142,10 @@ def _other_side(now: Current, asked: dict, user) -> dict:
 
 def _carried(now: Current, asked: dict, user) -> dict:
     """Supports of another stance, of this piece or another one, found again on this."""
-    number = asked.get("from")
-    if isinstance(number, bool) or not isinstance(number, int) or number == now.stance.pk:
+    pk = asked.get("from")
+    if isinstance(pk, bool) or not isinstance(pk, int) or pk == now.stance.pk:
         raise EditError("Choose the stance that they are to come from.")
-    stance = Stance.objects.of(user).select_related("piece").filter(pk=number).first()
+    stance = Stance.objects.of(user).select_related("piece").filter(pk=pk).first()
     if stance is None:
         raise EditError("That stance is not there any more.")
     other = current(stance)

@@ -1,6 +1,5 @@
 """What all kinds of edit share: the base class, the register, and checks of parameters."""
 
-import math
 import re
 from collections.abc import Iterable
 from dataclasses import dataclass, fields, replace
@@ -10,6 +9,7 @@ import numpy as np
 
 from ..errors import EditError
 from ..mesh import Mesh
+from ..numbers import is_number
 from ..parts import WHOLE, Anchor, Part, anchor_at, is_of
 from ..stance import Setup, part_of
 from .carried import carried_over
@@ -175,7 +175,7 @@ def edit_from(kind: str, parameters: dict) -> Edit:
 
 def number(value, name: str, low: float, high: float, unit: str) -> float:
     """The value as a float; an `EditError` where it is none or out of range."""
-    if isinstance(value, bool) or not isinstance(value, int | float) or not math.isfinite(value):
+    if not is_number(value):
         raise EditError(f"The {name} must be a number.")
     if not low <= value <= high:
         raise EditError(f"The {name} must be between {low:g} and {high:g} {unit}.")

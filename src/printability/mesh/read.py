@@ -77,7 +77,13 @@ def open_mesh(
     MeshFileError
         With one sentence for the maker.
     """
-    say = progress or (lambda stage, done: None)
+    try:
+        return _opened(data, filename, limits, progress or (lambda stage, done: None))
+    except (MemoryError, RecursionError) as error:
+        raise MeshFileError("The file is too large to read on this machine.") from error
+
+
+def _opened(data: bytes, filename: str, limits: ReadLimits, say) -> Opened:
     kind = filename.rsplit(".", 1)[-1].lower() if "." in filename else ""
     if kind not in FORMATS:
         raise MeshFileError(
@@ -99,17 +105,15 @@ def open_mesh(
         else:
             reader = {"stl": _read_stl, "obj": _read_obj, "off": _read_off}[kind]
             points, facets = reader(data, limits)
-    except MeshFileError:
+        points = np.asarray(points, np.float64).reshape(-1, 3)
+        facets = _three_each(facets)
+    except (MeshFileError, MemoryError, RecursionError):
         raise
-    except (MemoryError, RecursionError) as error:
-        raise MeshFileError("The file is too large to read on this machine.") from error
     except Exception as error:  # a third-party parser may fail in any way on damaged input
         raise MeshFileError(
             f"The file cannot be read as {kind.upper()}; it is damaged, cut short, or another "
             "kind of file under that name."
         ) from error
-    points = np.asarray(points, np.float64).reshape(-1, 3)
-    facets = np.asarray(facets, np.int64).reshape(-1, 3)
     if not len(facets) or not len(points):
         raise MeshFileError("The file holds no facets, so there is nothing to print.")
     _check_facet_count(len(facets), limits)
@@ -135,6 +139,16 @@ def open_mesh(
         notes = (*notes, f"The file has colours: {', '.join(n for n, _ in colours.palette)}.")
         colours = carried_to(mesh, points, facets, colours)
     return Opened(mesh.moved(mesh.vertices, grain), unit, repairs, tuple(notes), colours)
+
+
+def _three_each(facets) -> np.ndarray:
+    """(m, 3) int: facets of three corners each; lists of uneven lengths are none."""
+    if not len(facets):
+        return np.zeros((0, 3), np.int64)
+    found = np.asarray(facets, np.int64)
+    if found.ndim != 2 or found.shape[1] != 3:
+        raise ValueError(found.shape)
+    return found
 
 
 def check_size(size: int, limits: ReadLimits) -> None:

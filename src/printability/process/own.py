@@ -5,12 +5,12 @@ order, to its machine's, its material's, and its own rules.
 """
 
 import json
-import math
 from collections.abc import Callable
 from dataclasses import dataclass, field, replace
 from typing import ClassVar
 
 from ..errors import ProcessError
+from ..numbers import is_number
 from .rules import PROCESSES, Process, Rule
 
 __all__ = [
@@ -54,7 +54,7 @@ def checked_like(value) -> str:
 
 def checked_number(value, label: str, low: float, high: float, unit: str) -> float:
     """A number within its limits."""
-    if isinstance(value, bool) or not isinstance(value, int | float) or not math.isfinite(value):
+    if not is_number(value):
         raise ProcessError(f"The {label} must be a number.")
     if not low <= value <= high:
         raise ProcessError(f"The {label} must be between {low:g} and {high:g} {unit}".strip() + ".")

@@ -4,7 +4,6 @@ The first line that fits a place decides. What a line says is the maker's: its s
 it says and not made fewer; a line may also leave a place to the search, or alone.
 """
 
-import math
 from dataclasses import asdict, dataclass, fields
 from typing import TYPE_CHECKING, ClassVar
 
@@ -13,6 +12,7 @@ import numpy as np
 from ..errors import EditError, ProcessError
 from ..findings import Finding
 from ..inspection import Inspection
+from ..numbers import is_number
 from ..process import read_own
 from ..stance import Placed
 from ..supports import Fitted, checkerboard, rim
@@ -104,7 +104,7 @@ class HabitLine:
 
 
 def _number(value, name: str, low: float, high: float, unit: str) -> float:
-    if isinstance(value, bool) or not isinstance(value, int | float) or not math.isfinite(value):
+    if not is_number(value):
         raise ProcessError(f"The {name} of a line must be a number.")
     if not low <= value <= high:
         raise ProcessError(f"The {name} of a line must be between {low:g} and {high:g} {unit}.")

@@ -238,7 +238,8 @@ def planes_of_symmetry(mesh: Mesh) -> list[tuple[np.ndarray, np.ndarray]]:
     centre = area @ middle / area.sum()
     spread = ((middle - centre)[:, :2].T * area) @ (middle - centre)[:, :2]
     _, axes = np.linalg.eigh(spread)
-    turns = [math.atan2(axes[1, k], axes[0, k]) for k in range(2)]
+    # Where it reaches out farthest first: of two planes, the one between left and right.
+    turns = [math.atan2(axes[1, k], axes[0, k]) for k in (1, 0)]
     turns += [math.radians(15 * k) for k in range(12)]
     size = float(np.linalg.norm(mesh.size_mm))
     # Evenly by area, the same every time.

@@ -1,10 +1,10 @@
 """Dimensions of supports: what they are called, and within which limits they may be."""
 
-import math
 from dataclasses import dataclass, fields, replace
 from typing import ClassVar
 
 from ..errors import EditError
+from ..numbers import is_number
 
 __all__ = ["Dimension", "Size", "resized"]
 
@@ -41,9 +41,9 @@ class Dimension:
             if value not in self.choices:
                 raise EditError(f"The {self.label} is one of: {', '.join(self.choices)}.")
             return
-        if isinstance(value, bool) or not isinstance(value, int | float):
+        if not is_number(value):
             raise EditError(f"The {self.label} must be a number.")
-        if not (math.isfinite(value) and self.low <= value <= self.high):
+        if not self.low <= value <= self.high:
             unit = f" {self.unit}" if self.unit and self.unit != "°" else self.unit
             raise EditError(
                 f"The {self.label} must be between {self.low:g} and {self.high:g}{unit}."
