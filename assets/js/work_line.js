@@ -55,8 +55,8 @@ function show({ open, ended }) {
     ? `${runs.title} · ${runs.state === "waiting" ? "waits" : percent(runs)}${more ? ` · ${more} more` : ""}`
     : failed ? `${failed} ended early` : `${fresh.length || ended.length} done`;
   line.classList.toggle("has-failed", failed > 0 && !runs);
-  line.querySelector(".bar").hidden = !runs;
-  line.querySelector(".bar > span").style.width = runs ? percent(runs).replace(" ", "") : "0";
+  line.querySelector(".work-bar").hidden = !runs;
+  line.querySelector(".work-bar > span").style.width = runs ? percent(runs).replace(" ", "") : "0";
   const halt = line.querySelector("[data-work-stop]");
   halt.hidden = !runs;
   halt.setAttribute("aria-label", runs ? `Stop: ${runs.title}` : "Stop");
@@ -84,7 +84,7 @@ async function waitFor(main) {
     if (work && !work.open && work.state === "done") return location.reload();
     if (work) {
       main.querySelector("[data-stage]").textContent = work.open ? work.stage : work.error || "Stopped. Reload the page to begin again.";
-      main.querySelector(".bar > span").style.width = `${work.done * 100}%`;
+      main.querySelector(".work-bar > span").style.width = `${work.done * 100}%`;
       if (!work.open) return;
     }
     await new Promise((resolve) => setTimeout(resolve, 400));

@@ -52,12 +52,13 @@ _COARSER_MM = (1e-5, 1e-4, 5e-4)
 
 @dataclass(frozen=True)
 class Check:
-    """One thing looked at before hand-over."""
+    """One thing looked at before hand-over; ``is_doubtful`` where it holds, but not surely."""
 
     key: str
     label: str
     ok: bool
     text: str
+    is_doubtful: bool = False
 
 
 def title_of(piece: str, stance: str) -> str:

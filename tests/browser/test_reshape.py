@@ -128,6 +128,7 @@ def test_what_takes_long_is_sketched_and_given_up_for_other_numbers(server, benc
     bench.go("Reshape")
     seen = f"{VIEW}.layers.find((l) => l.handle !== undefined)?.handle"
     page.locator('[data-change="thicken"]').click()
+    bench.settled()  # as it usually is was tried
     page.locator('[data-field="change-least_mm"]').fill("3")
     page.keyboard.press("Enter")
     page.locator('[data-do="cancel-change"]').click()
@@ -154,7 +155,8 @@ def test_small_changes_are_found_ticked_and_made(server, bench, page, bracket_fi
     bench.fill("small-volume", 20_000)
     bench.fill("small-move", 50)
     bench.do("find-small")
-    page.wait_for_selector("[data-small-change]")
+    # They come one by one; all are there when they can be made.
+    page.wait_for_selector('[data-do="make-small"]:visible')
     count = page.locator("[data-small-change]").count()
     page.locator("[data-small-change] input").first.uncheck()
     assert page.locator('[data-do="make-small"]').is_enabled() == (count > 1)

@@ -1,5 +1,7 @@
 """Long work: lanes, stages, progress, cancel, limits, and an end for every record."""
 
+from datetime import timedelta
+
 import pytest
 from django.contrib.auth import get_user_model
 from django.db import OperationalError
@@ -192,6 +194,8 @@ def test_what_no_page_asks_for_any_more_stops(client):
 
 def test_the_header_is_told_what_runs_waits_and_has_ended(client):
     ran = do_work(_work(lambda work, report: {}, title="Ran").pk)
+    do_work(_work(lambda work, report: {}, title="In a moment").pk)
+    Work.objects.filter(pk=ran.pk).update(started=ran.ended - timedelta(seconds=4))
     stance = Stance.objects.first_of(bring_in(local_maker(), TABLE, "t.stl"))
     begin(local_maker(), "k/1", "Waits", slice_stance, stance.pk, [], of=stance)
     get_user_model().objects.create(username="x").work.create(title="Somebody else's")

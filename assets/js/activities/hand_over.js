@@ -8,6 +8,8 @@ register("hand-over", {
   shown: (bench) => bench.loadOffer(),
   data: {
     offer: null,
+    checkSign: ({ ok, is_doubtful: isDoubtful }) => (ok ? (isDoubtful ? "!" : "✓") : "✗"),
+    checkColour: ({ ok, is_doubtful: isDoubtful }) => (ok ? (isDoubtful ? "text-ochre" : "text-teal") : "text-brick"),
     get openText() {
       const { open } = this.offer;
       return `Still open: ${open.map((label) => label.toLowerCase()).join(", ")}. The files are as it stands now.`;

@@ -13,6 +13,7 @@ const cornersOf = (text) => new Float32Array(Uint8Array.from(atob(text), (c) => 
 const kindOf = (key) => start.changes.find((kind) => kind.key === key);
 const BEFORE_KEY = "o";
 const RESTS_MS = 1200;
+const SHOWN_CLEARED = 3;
 let hatch, was;
 
 register("reshape", {
@@ -381,7 +382,10 @@ register("reshape", {
       if (this.smallWork) return `${this.small.length} found so far.`;
       return this.small.length ? `${this.small.length} found, each checked with those above it made.${more}` : `None was found that clears a problem.${more}`;
     },
-    smallRowText: (one) => `clears ${one.clears.join(", ")}`,
+    smallRowText({ clears }) {
+      const more = clears.length - SHOWN_CLEARED;
+      return `clears ${clears.slice(0, SHOWN_CLEARED).join(", ")}${more > 0 ? ` and ${more} more` : ""}`;
+    },
     async makeSmall() {
       const edits = this.small.filter((_, i) => this.isTicked(i)).map((one) => ({ kind: "reshape", parameters: { change: one.change, places: one.places, size: one.size } }));
       if (edits.length) await this.edit("several", { edits, what: `${edits.length} small change${edits.length === 1 ? "" : "s"}` });

@@ -105,7 +105,8 @@ def _still_open(now: Current) -> list[core.Check]:
     text = "Nothing in the ledger will fail" + (
         f"; {_count(risky, 'finding')} {'is' if risky == 1 else 'are'} risky." if risky else "."
     )
-    return [core.Check("ledger", "Prints as it stands", not doubt, f"{text}{doubt}")]
+    label = "Prints as it stands"
+    return [core.Check("ledger", label, not doubt, f"{text}{doubt}", is_doubtful=risky > 0)]
 
 
 def _count(n: int, word: str) -> str:
@@ -154,7 +155,7 @@ def offer(now: Current) -> dict:
         raise NeedsWork
     found = kept["checks"]
     joinable = next(check["ok"] for check in found if check["key"] == "one_body")
-    is_open = [check["label"] for check in found if not check["ok"]]
+    is_open = [check["label"] for check in found if not check["ok"] or check["is_doubtful"]]
     standing, size = len(now.placed.standing), now.placed.size_mm
     pillars = f"{standing} pillar{'s' if standing != 1 else ''}" if standing else "no pillars"
     part = core.part_named(now.part.key)

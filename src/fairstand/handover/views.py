@@ -31,7 +31,8 @@ __all__ = ["checks", "download", "recipe", "together"]
 
 
 CHECKS = record(
-    checks=items(record(key=TEXT, label=TEXT, ok=FLAG, text=TEXT)), open=items(TEXT),
+    checks=items(record(key=TEXT, label=TEXT, ok=FLAG, text=TEXT, is_doubtful=FLAG)),
+    open=items(TEXT),
     files=items(
         record(kind=TEXT, filename=TEXT, about=TEXT, holds=TEXT, url=TEXT, ready=FLAG)
     ),

@@ -2,6 +2,7 @@
 
 from datetime import timedelta
 
+from django.db.models import F, Q
 from django.http import HttpResponse
 from django.shortcuts import get_object_or_404
 from django.urls import reverse
@@ -19,6 +20,7 @@ __all__ = ["as_dict", "cancel", "every", "let_go", "show"]
 # What has ended is told for so long, and so many at most.
 _TOLD_FOR = timedelta(minutes=15)
 _MOST_TOLD, _MOST_OPEN = 8, 100
+_NOTABLE = timedelta(seconds=3)
 
 WORK = record(
     id=TEXT, url=TEXT, cancel_url=TEXT, let_go_url=TEXT, title=TEXT, state=TEXT, stage=TEXT,
@@ -44,6 +46,8 @@ def every(request):
     """What runs and waits, longest asked for first, and what has ended lately."""
     own = Work.objects.filter(owner=request.user)
     lately = own.filter(ended__gt=timezone.now() - _TOLD_FOR).exclude(state=Work.State.CANCELLED)
+    # What was done in a moment was seen where it was asked for.
+    lately = lately.filter(Q(state=Work.State.FAILED) | Q(ended__gt=F("started") + _NOTABLE))
     still = own.filter(state__in=Work.OPEN, cancel_asked__isnull=True).order_by("created")
     return {
         "open": [as_dict(work) for work in still[:_MOST_OPEN]],
