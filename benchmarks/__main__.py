@@ -6,7 +6,18 @@ slower than that.
 
 import sys
 
-from . import adding_pillars, frames, live, many, opening, ratios, slicing, turning
+from . import (
+    adding_pillars,
+    frames,
+    live,
+    many,
+    memory,
+    opening,
+    ratios,
+    slicing,
+    small,
+    turning,
+)
 
 
 def main(words: list[str]) -> int:
@@ -22,6 +33,8 @@ def main(words: list[str]) -> int:
         opening.run()
         frames.run()
         live.run()
+        small.run()
+        memory.run()
     return 0
 
 

@@ -1,5 +1,9 @@
 """Long work: lanes, stages, progress, cancel, limits, and an end for every record."""
 
+import os
+import subprocess
+import threading
+import time
 from datetime import timedelta
 
 import pytest
@@ -19,7 +23,7 @@ from fairstand.work import progress
 from fairstand.work.begin import UNWATCHED_AFTER, begin
 from fairstand.work.lanes import LANES, take_next
 from fairstand.work.models import QUICK, Work
-from fairstand.work.pool import abandon_all
+from fairstand.work.pool import Pool, _has_to_end, _Process, abandon_all
 from fairstand.work.tasks import task
 from printability.errors import MeshFileError
 from printability.mesh import binary_stl
@@ -257,3 +261,47 @@ def test_a_large_upload_is_opened_in_the_background(client, settings):
     assert len(list(settings.UPLOADS_DIR.iterdir())) == 1
     client.post(answer.json()["work"]["cancel_url"])
     assert not list(settings.UPLOADS_DIR.iterdir())
+
+
+def test_work_that_does_not_hear_is_ended_with_its_process(settings):
+    now = timezone.now()
+    work = _work(state="running", started=now - timedelta(seconds=2))
+    pid = os.getpid()
+    assert _has_to_end(work, pid, now) is None
+    work.cancel_asked = now - timedelta(seconds=0.3)
+    assert _has_to_end(work, pid, now) is None  # it may still hear
+    work.cancel_asked = now - timedelta(seconds=1)
+    assert _has_to_end(work, pid, now) == {"state": "cancelled"}
+    work.cancel_asked, work.started = None, now - timedelta(minutes=20, seconds=6)
+    assert "20 minutes" in _has_to_end(work, pid, now)["error"]
+    work.started = now
+    settings.FAIRSTAND_MEMORY_BYTES = 10_000_000
+    assert "10 MB" in _has_to_end(work, pid, now)["error"]
+
+
+def test_a_job_that_hangs_is_ended_by_force_and_others_go_on():
+    """A real pool: one job sleeps for ever and hears nothing; it is stopped, and the next runs."""
+    pool = Pool.__new__(Pool)
+    pool.stopping, pool.now_and_then, pool.beside = threading.Event(), None, []
+    sleeper = _Sleeper()
+    pool.processes = [sleeper]
+    hangs = _work(state="running", worker=sleeper.token, started=timezone.now(),
+                  cancel_asked=timezone.now() - timedelta(seconds=2))  # fmt: skip
+    innocent = _work(state="running", worker=sleeper.token, started=timezone.now())
+    lost = _work(state="running", worker="nobody", started=timezone.now())
+    pool._look()
+    for one in (hangs, innocent, lost):
+        one.refresh_from_db()
+    assert [one.state for one in (hangs, innocent, lost)] == ["cancelled", "waiting", "failed"]
+    assert sleeper.popen.returncode == -9
+
+
+class _Sleeper(_Process):
+    """A process that hears nothing."""
+
+    def start(self):
+        self.token, self.began, self.is_ended_by_us = "sleeps", time.monotonic(), False
+        self.popen = subprocess.Popen(["sleep", "1000"])
+
+    def __init__(self):
+        super().__init__("any")
