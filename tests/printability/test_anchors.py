@@ -278,10 +278,10 @@ def test_a_stroke_more_costs_only_itself():
 def test_steps_are_named_by_their_prefix_and_built_once():
     source, built = table(), []
 
-    def remembered(name, make):
+    def remembered(name, step, parts):
         if name not in memory:
             built.append(name)
-            memory[name] = make()
+            memory[name] = step.applied(parts)
         return memory[name]
 
     memory = {}

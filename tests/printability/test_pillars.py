@@ -158,7 +158,7 @@ def test_a_low_contact_squeezes_foot_and_tip():
 
 @pytest.mark.parametrize(
     ("changes", "says"),
-    [({"contact_mm": 0.01}, "between"), ({"contact_mm": math.nan}, "between"),
+    [({"contact_mm": 0.01}, "between"), ({"contact_mm": math.nan}, "number"),
      ({"contact_mm": "a"}, "number"), ({"contact_mm": 3.0}, "wider than the shaft"),
      ({"shaft_mm": 9.0}, "wider than the foot"), ({"colour": 3}, "no dimension")],
 )  # fmt: skip

@@ -1172,7 +1172,7 @@ def test_ways_out_clear_what_they_say(draws):
         after = predict(reshaped(part, step).part, setup)
         assert not [f for f in after.problems if f.kind == "ledge"]
         assert way.left == len(after.problems) - way.new
-    small = small_changes(part, setup, now)
+    small = small_changes(part, setup, now).changes
     assert small
     assert all(not way.fails for way in small)
     thin = union(box(20, 20, 4), box(20, 0.5, 12, (0, 10, 3)))
