@@ -43,11 +43,19 @@ class Asking:
             text, self.at = answer.read(), answer.url.removeprefix(self.server.url)
             return json.loads(text) if "json" in answer.headers["Content-Type"] else text
 
-    def bring_in(self, mesh=None):
+    def upload(self, data, name="t.stl"):
+        """What a file gets at once; of one that is refused the sentence."""
+        head = f'--x\r\nContent-Disposition: form-data; name="file"; filename="{name}"\r\n\r\n'
+        body = head.encode() + data + b"\r\n--x--\r\n"
+        try:
+            return self.ask("/pieces/upload/", body, "multipart/form-data; boundary=x")
+        except urllib.error.HTTPError as error:
+            return json.load(error)
+
+    def bring_in(self, mesh=None, name="t.stl"):
         self.ask("/")
-        head = b'--x\r\nContent-Disposition: form-data; name="file"; filename="t.stl"\r\n\r\n'
-        body = head + binary_stl(mesh or table(), "t") + b"\r\n--x--\r\n"
-        told = self.ask("/pieces/upload/", body, "multipart/form-data; boundary=x")
+        data = mesh if isinstance(mesh, bytes) else binary_stl(mesh or table(), "t")
+        told = self.upload(data, name)
         while "url" not in told:
             work = self.ask(told["work"]["url"])
             assert work["open"] or work["state"] == "done", work

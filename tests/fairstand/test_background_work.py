@@ -305,3 +305,37 @@ class _Sleeper(_Process):
 
     def __init__(self):
         super().__init__("any")
+
+
+def test_beside_processes_that_work_the_server_makes_no_shape_that_may_take_long(
+    client, settings, monkeypatch
+):
+    """A change is answered with work and asked again; undo and the page likewise; once made, at once."""
+    from fairstand import learned, memory
+
+    stance = Stance.objects.first_of(bring_in(local_maker(), TABLE, "t.stl"))
+    settings.FAIRSTAND_WORKERS = True
+    monkeypatch.setattr(learned, "_TOOK_S", {})
+    monkeypatch.setattr(learned, "stored_object", lambda name: None)
+    sink = {"change": "flatten", "size": {"sink_mm": 1.37}}
+    began = edit(client, stance.pk, "reshape", **sink)
+    assert (began.status_code, began.json()["again"]) == (202, True)
+    stance.refresh_from_db()
+    assert (stance.revision, stance.in_force) == (0, 0)  # nothing is made yet
+    assert do_work(began.json()["work"]["id"]).state == "done"
+    made = edit(client, stance.pk, "reshape", **sink)
+    assert made.status_code == 200
+    assert made.json()["state"]["changes"][0]["told"]["taken_mm3"] == pytest.approx(1.37 * 16)
+    # As after a restart with an empty cache folder: the page says that it is worked out.
+    memory.forget()
+    monkeypatch.setattr("fairstand.stances.shapes.stored_object", lambda name: None)
+    monkeypatch.setattr(learned, "_TOOK_S", {})
+    page = client.get(f"/bench/{stance.pk}/", headers={"accept": "text/html"})
+    assert page.status_code == 202
+    assert b"data-made-first" in page.content
+    undone = post(client, stance.pk, "undo")
+    assert undone.status_code == 200  # what is left needs nothing
+    redone = post(client, stance.pk, "redo")
+    assert redone.status_code == 202
+    stance.refresh_from_db()
+    assert stance.in_force == 0

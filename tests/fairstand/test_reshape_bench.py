@@ -12,6 +12,8 @@ import trimesh
 from asking import do_work, edit, post
 from fairstand import learned, memory
 from fairstand.cli.make import make
+from fairstand.demo.pieces import PIECES
+from fairstand.demo.seed import file_of
 from fairstand.library.keeping import bring_in
 from fairstand.owner import local_maker
 from fairstand.reshaping import trying
@@ -22,6 +24,7 @@ from fairstand.work.begin import ask_cancel
 from fairstand.work.models import Work
 from printability.mesh import binary_stl, facet_normals, open_mesh, volume_mm3
 from printability.reshaping import step
+from printability.ways_out import small
 from solids import box, ours
 
 pytestmark = pytest.mark.django_db(transaction=True)
@@ -393,3 +396,36 @@ def test_low_points_are_levelled_before_the_foot_is_flattened(client, draws):
     refused = client.get(f"/bench/{round_one.pk}/reshape/low/")
     assert refused.status_code == 400
     assert "three low points" in refused.json()["error"]
+
+
+def test_all_that_is_small_of_a_demo_piece_is_taken_whole(client, draws):
+    """Whatever is offered for one of the workshop's pieces, all of it at once."""
+    piece = PIECES[int(draws.integers(len(PIECES)))]
+    stance = bring_in(local_maker(), file_of(piece), piece.filename).stances.get()
+    if draws.random() < 0.5:
+        edit(client, stance.pk, "process", process="resin")
+    asked = {"volume_mm3": 5000, "move_mm": 30}
+    started = post(client, stance.pk, "reshape/small", asked)
+    assert started.status_code == 202
+    with pytest.MonkeyPatch.context() as patch:
+        patch.setattr(small, "_STEPS", 150_000)
+        work = do_work(started.json()["work"]["id"])
+    assert work.state == "done", work.error
+    told = post(client, stance.pk, "reshape/small", asked).json()
+    if not told["changes"]:
+        return
+    edits = [{"kind": "reshape", "parameters": {k: one[k] for k in ("change", "places", "size")}}
+             for one in told["changes"]]  # fmt: skip
+    wrong = {
+        "change": "fill",
+        "places": [{"point": [0, 0, 9e4], "normal": [0, 0, -1], "facet": -1}],
+    }
+    edits.insert(1, {"kind": "reshape", "parameters": wrong})
+    taken = edit(client, stance.pk, "several", edits=edits, what="small")
+    assert taken.status_code == 200, taken.content
+    state = taken.json()["state"]
+    # What no longer applies is left out by name; the others are made as they were said.
+    assert state["note"].startswith(f"1 of {len(edits)} was left out. ")
+    assert [one["told"]["problem"] for one in state["changes"]] == [""] * len(told["changes"])
+    for one, said in zip(state["changes"], told["changes"], strict=True):
+        assert one["told"]["added_mm3"] == pytest.approx(said["added_mm3"], rel=1e-9, abs=1e-9)

@@ -65,9 +65,10 @@ class ShapingMiddleware:
                 return match.func(request, *match.args, **match.kwargs)
             except Unshaped as further:
                 return self.process_exception(request, further)
-        if "text/html" in request.headers.get("Accept", ""):
+        accepted = request.headers.get("Accept", "")
+        if "application/json" in accepted:
+            return JsonResponse({"work": as_dict(work), "again": True}, status=202)
+        if "text/html" in accepted:
             work.refresh_from_db()
             return render(request, "stances/shaping.html", {"work": as_dict(work)}, status=202)
-        if "application/json" in request.headers.get("Accept", ""):
-            return JsonResponse({"work": as_dict(work), "again": True}, status=202)
         return HttpResponse("Its shape is not worked out yet.", "text/plain", status=409)

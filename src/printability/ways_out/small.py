@@ -88,7 +88,7 @@ def small_changes(
     limits: Limits | None = None,
     progress: Callable[[str, float], None] | None = None,
     found: Callable[["Small"], None] | None = None,
-    steps: int = _STEPS,
+    steps: int | None = None,
 ) -> Small:
     """The lightest change for every place that has one, at most one a place.
 
@@ -108,7 +108,7 @@ def small_changes(
     steps : int
         How many may be made.
     """
-    search = _Search(part, setup, now, limits or Limits(), progress, found, steps)
+    search = _Search(part, setup, now, limits or Limits(), progress, found, steps or _STEPS)
     search.flatten()
     for most in _STEPS_A_CHANGE:
         search.most_a_change = most
