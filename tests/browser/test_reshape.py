@@ -193,6 +193,7 @@ def test_a_hinge_is_changed_a_fill_breaks_off_and_a_room_gets_plugs(
     whole = tried(bench)
     bench.fill("change-begins_mm", 4)
     bench.until("[data-change-text]", [whole])
+    bench.settled()
     from_farther = bench.page.locator("[data-change-text]").inner_text()
     page.locator('[data-field="change-hinge"]').select_option("nearest side")
     bench.settled()
@@ -208,6 +209,7 @@ def test_a_hinge_is_changed_a_fill_breaks_off_and_a_room_gets_plugs(
     stays = tried(bench)
     page.locator('[data-field="change-hold"]').select_option("breaks off")
     bench.until("[data-change-text]", [stays])
+    bench.settled()  # beyond a sketch: its numbers and what is said of it
     assert "points" in " ".join(page.locator("[data-change-said]").all_inner_texts())
     bench.do("end-change")
     # Hollow with plugs: parts of their own, by the header; gone when it is taken back.
