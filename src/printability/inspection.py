@@ -13,9 +13,13 @@ from .arches import Arches
 from .estimate import Estimate, estimate
 from .footing import (
     Footing,
+    LeastHeld,
     LongFoot,
+    Swaying,
     copies_on_plate,
     find_footing,
+    find_least_held,
+    find_swaying,
     greatest_extent,
     long_feet,
 )
@@ -78,10 +82,12 @@ __all__ = ["Inspection", "PatchLook", "inspect_between", "inspect_model"]
 SPECK_MM2 = 0.5
 _KEPT = (
     "islands", "grip", "peak", "necks", "thin", "cups", "footing", "faults", "corners", "spans",
-    "jumps", "tears",
+    "jumps", "tears", "least_held", "swaying",
 )  # fmt: skip
 
 
+# Two feet are one where their areas differ by no more than this part.
+_SAME_FOOT = 0.01
 # What compiled code finds for some kinds of findings, the longest first.
 _AHEAD = {"hold": "tears", "cup": "cups", "thin": "thin", "footing": "footing", "neck": "necks"}
 _AHEAD_FROM_POINTS = 100_000
@@ -239,6 +245,35 @@ class Inspection:
     def footing(self) -> Footing | None:
         """How it stands."""
         return find_footing(self.layers)
+
+    @cached_property
+    def least_held(self) -> tuple[LeastHeld, ...]:
+        """What of the model stands on the plate by itself, where it is held least.
+
+        Supports join what they hold; their own feet, and feet that a brim makes larger, are left
+        to what judges supports.
+        """
+        rule = self.process
+
+        def held(layers: Layers) -> tuple[LeastHeld, ...]:
+            return find_least_held(
+                layers, rule["density_g_cm3"], rule["drag_n"], rule["plate_n_mm2"],
+                int(rule["absorbed_layers"]),
+            )  # fmt: skip
+
+        found = held(self.own_layers)
+        if not self.supports or not found:
+            return found
+        feet = [one.foot_mm2 for one in found]
+        return tuple(
+            one for one in held(self.layers)
+            if any(abs(one.foot_mm2 - foot) <= _SAME_FOOT * foot for foot in feet)
+        )  # fmt: skip
+
+    @cached_property
+    def swaying(self) -> tuple[Swaying, ...]:
+        """How far the nozzle's drag moves what stands up from the plate; supports not counted."""
+        return find_swaying(self.own_layers, self.process["drag_n"], self.process["young_gpa"])
 
     @cached_property
     def starts_with(self) -> str:

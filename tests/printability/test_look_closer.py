@@ -353,8 +353,12 @@ def test_footing_against_a_geometry_library_on_an_open_mesh(bunny):
 def test_what_falls_over_is_said_to_and_what_leans_on_the_way_wobbles():
     falling = union(box(6, 20, 4), box(30, 20, 4, (0, 0, 4)))
     (finding,) = [f for f in ledger(falling).findings if f.kind == "footing"]
+    # Its middle is 7 mm outside its foot of 6 by 20 mm: 3.4 g and the drag push with less than
+    # the plate holds of it, so that it is risky; what is heavy on a small foot falls.
+    assert (finding.severity, finding.measure < 0) == (Severity.RISKY, True)
+    small = union(box(2, 4, 4), box(60, 30, 20, (0, 0, 4)))
+    (finding,) = [f for f in ledger(small).findings if f.kind == "footing"]
     assert finding.severity == Severity.WILL_FAIL
-    assert finding.measure < 0
     # A crane: its arm is out before its counterweight is printed above.
     crane = union(box(10, 10, 20), box(60, 10, 4, (5, 0, 20)), box(65, 10, 12, (-60, 0, 24)))
     seen = inspect_model(crane, FDM).footing

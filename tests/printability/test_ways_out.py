@@ -145,7 +145,7 @@ def test_a_shelf_is_propped_and_a_falling_post_gets_a_brim():
     )
     assert way.gone >= 1
     assert way.left + way.new == len(way.after.problems)
-    post = ours(box(4, 4, 60, (0, 0, 0)))
+    post = ours(box(2, 2, 40, (0, 0, 0)))  # the drag tears it off: 4 N·mm against 1.3
     part = part_of(post, setup)
     now = predict(part, setup)
     falls = next(f for f in now.problems if f.kind == "footing")

@@ -3,6 +3,7 @@
 One file a kind, registered in `KINDS`; a new kind is one such file, imported here.
 """
 
+from .alone import alone, sways
 from .base import FAR_OVER, KINDS, Finding, Kind, Severity
 from .cup import cups
 from .fault import faults
@@ -29,6 +30,7 @@ __all__ = [
     "Ledger",
     "Place",
     "Severity",
+    "alone",
     "beside",
     "bridges",
     "corner_lift",
@@ -47,6 +49,7 @@ __all__ = [
     "places_in",
     "places_unheld",
     "rough_faces",
+    "sways",
     "thin_walls",
     "told",
     "unheld_along",

@@ -19,12 +19,13 @@ def footing(case: Case) -> Iterator[Finding]:
         "center_mm": (x, y, 0.0),
     }  # fmt: skip
     if not math.isfinite(stand.margin_mm) or stand.margin_mm < rule["margin_mm"]:
-        falls = stand.margin_mm < 0
+        falls = _falls(case, stand.margin_mm)
+        outside = stand.margin_mm < 0
         where = (
             "It touches the plate along no area at all."
             if not math.isfinite(stand.margin_mm)
             else f"The centre of mass is {abs(stand.margin_mm):.1f} mm "
-            f"{'outside' if falls else 'inside'} the edge of its {stand.footprint_mm2:,.0f} mm² "
+            f"{'outside' if outside else 'inside'} the edge of its {stand.footprint_mm2:,.0f} mm² "
             "footing."
         )
         off = stand.margin_mm if math.isfinite(stand.margin_mm) else -1e3
@@ -34,9 +35,19 @@ def footing(case: Case) -> Iterator[Finding]:
             short="falls by itself" if falls else f"footing, {stand.margin_mm:.1f} mm of margin",
             why="It topples or tears off the plate.", burden=rule["margin_mm"] - off, **common,
         )  # fmt: skip
+    elif _falls(case, stand.margin_mm):
+        push, hold, up = _whole(case)
+        yield Finding(
+            measure=push, limit=hold, unit="N·mm", severity=Severity.WILL_FAIL,
+            text=f"At z = {up:.0f} mm drag and weight push with {push:,.1f} N·mm, and the plate "
+            f"holds {hold:,.1f} of its {stand.footprint_mm2:,.1f} mm² footing.",
+            short="drag tears it off the plate",
+            why="Its footing is too small for its height: the nozzle tears it off.",
+            burden=push / max(hold, 1e-9), **common,
+        )  # fmt: skip
     elif stand.tip_angle_deg < rule["tip_deg"]:
         yield Finding(
-            measure=stand.tip_angle_deg, limit=rule["tip_deg"], unit="°", severity=Severity.RISKY,
+            measure=stand.tip_angle_deg, limit=rule["tip_deg"], unit="°", severity=_note(case),
             text=f"Tipped by {stand.tip_angle_deg:.1f}° it falls; its centre of mass is "
             f"{z:.0f} mm up.",
             short=f"footing, tips at {stand.tip_angle_deg:.1f}°",
@@ -46,11 +57,32 @@ def footing(case: Case) -> Iterator[Finding]:
     elif stand.slenderness > rule["slender"]:
         yield Finding(
             measure=stand.slenderness, limit=rule["slender"], unit="times",
-            severity=Severity.RISKY,
+            severity=_note(case),
             text=f"It is {stand.slenderness:.1f} times as tall as its footing is wide.",
             short=f"footing, {stand.slenderness:.1f} times as tall",
             why="Its footing is small for its height.", burden=stand.slenderness, **common,
         )  # fmt: skip
+
+
+def _whole(case: Case) -> tuple[float, float, float]:
+    """What pushes the whole print over, what the plate holds of it, N·mm, and at which height."""
+    every = [one for one in case.look.least_held if one.is_all]
+    if not case.rule["drag_n"] or not every:
+        return 0.0, 0.0, 0.0
+    return every[0].push_nmm, every[0].hold_nmm, every[0].z_mm
+
+
+def _falls(case: Case, margin_mm: float) -> bool:
+    """Whether the whole falls: by weight alone, or where filament drags by what the plate holds."""
+    if not case.rule["drag_n"] or not math.isfinite(margin_mm) or case.look.supports:
+        return margin_mm < 0
+    push, hold, _ = _whole(case)
+    return push > hold
+
+
+def _note(case: Case) -> Severity:
+    """How a small footing is told that holds: where filament drags, that has been asked already."""
+    return Severity.NOTE if case.rule["drag_n"] else Severity.RISKY
 
 
 @kind("wobble", "Wobble", 70, "whole")
