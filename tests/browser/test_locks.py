@@ -46,9 +46,10 @@ def test_a_slow_change_keeps_nobody_waiting_and_kills_no_work(server):
             start = time.monotonic()
             assert set(quick.upload(b"solid x\nendsolid x\n")) & {"work", "error"}
             took.append(time.monotonic() - start)
-    # On a machine that tests share; alone all are under 0.3 s.
-    assert sorted(took)[len(took) // 2] < 0.3
-    assert max(took) < 3
+    # On processors that other tests share; alone all are under 0.3 s. Behind a lock or a lane it
+    # would be the tens of seconds that the change takes.
+    assert sorted(took)[len(took) // 2] < 2
+    assert max(took) < 8
     slow.ask(began["work"]["cancel_url"], {})
     for one in others:
         one.join(120)
