@@ -87,7 +87,7 @@ def test_from_upload_to_both_files(server, bench, page, demo_files, tmp_path):
     for key in ("one_body", "build_volume"):
         assert page.locator(f'[data-check="{key}"]').get_attribute("data-ok") == "true"
     assert "will fail" in page.locator('[data-check="ledger"]').inner_text()
-    assert "Still open:" in page.locator("[data-part='open']").inner_text()
+    assert "Not so yet:" in page.locator("[data-part='open']").inner_text()
     files = {}
     for kind in ("stl", "3mf"):
         with page.expect_download() as download:

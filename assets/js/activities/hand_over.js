@@ -12,7 +12,7 @@ register("hand-over", {
     checkColour: ({ ok, is_doubtful: isDoubtful }) => (ok ? (isDoubtful ? "text-ochre" : "text-teal") : "text-brick"),
     get openText() {
       const { open } = this.offer;
-      return `Still open: ${open.map((label) => label.toLowerCase()).join(", ")}. The files are as it stands now.`;
+      return `Not so yet: ${open.map((label) => label.toLowerCase()).join(", ")}. The files are as it stands now.`;
     },
     async loadOffer() {
       const key = this.state.key;
