@@ -42,7 +42,7 @@ _LOOKED_AT_AT_FIRST, _LOOKED_AT = 200, 4_000
 _LIGHT = (str, int, float, bool, type(None), np.generic)
 _OURS = ("printability.", "fairstand.")
 # So many times the largest entry is kept in any case; so much that was freed is given back.
-_AT_ONCE, _GIVEN_BACK_FROM = 4, 48_000_000
+_AT_ONCE, _GIVEN_BACK_FROM = 4, 24_000_000
 # However small: what has no arrays weighs nothing here.
 _MOST_ENTRIES = 5_000
 # The cache folder is looked through at most so often.

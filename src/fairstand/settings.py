@@ -48,7 +48,7 @@ FAIRSTAND_BACKGROUND_FACETS = int(os.environ.get("FAIRSTAND_BACKGROUND_FACETS", 
 FAIRSTAND_JOB_S = 20 * 60
 FAIRSTAND_MEMORY_BYTES = int(float(os.environ.get("FAIRSTAND_MEMORY_MB", "6000")) * 1e6)
 # What may be kept of what was worked out: in memory of each process, and in the cache folder.
-FAIRSTAND_KEPT_BYTES = int(float(os.environ.get("FAIRSTAND_KEPT_MB", "110")) * 1e6)
+FAIRSTAND_KEPT_BYTES = int(float(os.environ.get("FAIRSTAND_KEPT_MB", "70")) * 1e6)
 FAIRSTAND_CACHE_BYTES = int(float(os.environ.get("FAIRSTAND_CACHE_MB", "4000")) * 1e6)
 # A change as the page sends it: a stroke over every facet of the largest model fits.
 DATA_UPLOAD_MAX_MEMORY_SIZE = 128_000_000
