@@ -87,10 +87,13 @@ def find_least_held(
     order = np.argsort(layers.region_layer[upper], kind="stable")
     lower, upper = lower[order], upper[order]
     at = np.searchsorted(layers.region_layer[upper], np.arange(layers.count + 1))
-    area, center = layers.region_area_mm2, layers.region_center_mm - origin
+    # Plain numbers: there may be a hundred thousand regions, each with a few sums.
+    volume = (layers.region_area_mm2 * h).tolist()
+    center = (layers.region_center_mm - origin).tolist()
+    lower, upper = lower.tolist(), upper.tolist()
     feet = moments_of_regions(layers, np.arange(start[1]), origin)
     # Stacks by their root: sums of volume and first moments, feet, and their record so far.
-    root = np.arange(len(area))
+    root = list(range(len(volume)))
     stacks: dict[int, _Stack] = {}
     ended: list[_Stack] = []
 
@@ -98,7 +101,7 @@ def find_least_held(
         while root[region] != region:
             root[region] = root[root[region]]
             region = root[region]
-        return int(region)
+        return region
 
     def look(stack: _Stack, k: int, alone: int) -> None:
         if stack.foot is None:
@@ -108,12 +111,11 @@ def find_least_held(
     alone = 0
     for k in range(layers.count):
         z = (k + 0.5) * h
-        for region in range(start[k], start[k + 1]):
-            stacks[region] = _Stack(k == 0, region)
-            stacks[region].add(area[region] * h, center[region], z)
+        for region in range(int(start[k]), int(start[k + 1])):
+            stacks[region] = _Stack([region] if k == 0 else [], volume[region], *center[region], z)
         joined = []
         for a, b in zip(lower[at[k] : at[k + 1]], upper[at[k] : at[k + 1]], strict=True):
-            one, other = find(int(a)), find(int(b))
+            one, other = find(a), find(b)
             if one == other:
                 continue
             first, second = stacks.pop(one), stacks.pop(other)
@@ -156,22 +158,20 @@ class _Look:
 class _Stack:
     """A stack while it grows."""
 
-    def __init__(self, on_plate: bool, region: int):
-        self.feet = [region] if on_plate else []
-        self.volume, self.moment = 0.0, np.zeros(3)
+    def __init__(self, feet: list[int], volume: float, x: float, y: float, z: float):
+        self.feet, self.volume, self.x, self.y, self.z = feet, volume, x, y, z
         self.looks: list[_Look] = []
         self.foot = None
         self.joins = math.inf
 
-    def add(self, volume: float, center: np.ndarray, z: float) -> None:
-        self.volume += volume
-        self.moment += volume * np.array([center[0], center[1], z])
-
     def joined(self, other: "_Stack") -> "_Stack":
         keeps = self if len(self.feet) >= len(other.feet) else other
-        made = _Stack(False, -1)
-        made.feet = [*self.feet, *other.feet]
-        made.volume, made.moment = self.volume + other.volume, self.moment + other.moment
+        volume = self.volume + other.volume
+        share = other.volume / volume if volume else 0.0
+        made = _Stack(
+            [*self.feet, *other.feet], volume, self.x + share * (other.x - self.x),
+            self.y + share * (other.y - self.y), self.z + share * (other.z - self.z),
+        )  # fmt: skip
         # With the same feet it is the same stand; with more it is a new one.
         if len(made.feet) == len(keeps.feet):
             made.looks, made.foot = keeps.looks, keeps.foot
@@ -182,7 +182,7 @@ class _Stack:
         return self
 
     def look(self, k, h, density, drag_n, plate_n_mm2, is_all) -> None:
-        com = self.moment / self.volume
+        com = np.array([self.x, self.y, self.z])
         height = (k + 1) * h
         out, hold = self.foot.asked(com[:2], plate_n_mm2)
         weight = self.volume * 1e-3 * density * _GRAVITY_N_G
