@@ -1,9 +1,10 @@
 """The whole look at a placed model, in stages from the cheap to the dear."""
 
+import math
 from collections.abc import Callable, Collection, Iterator
 from concurrent.futures import ThreadPoolExecutor
 from contextlib import contextmanager
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from functools import cached_property
 from weakref import WeakKeyDictionary
 
@@ -31,6 +32,7 @@ from .layers import (
     Island,
     Jump,
     Layers,
+    Lost,
     Neck,
     Peak,
     Tear,
@@ -38,6 +40,7 @@ from .layers import (
     find_cups,
     find_islands,
     find_jumps,
+    find_lost,
     find_necks,
     find_tears,
     find_thin_walls,
@@ -70,6 +73,7 @@ from .surface import (
     find_finish,
     held_in_sum,
     held_pieces,
+    level_run_mm,
     overhang_of,
     patch_form,
     plane_form,
@@ -80,8 +84,12 @@ __all__ = ["Inspection", "PatchLook", "inspect_between", "inspect_model"]
 
 # Patches smaller than this are not looked at one by one, mm2 (from memory).
 SPECK_MM2 = 0.5
+# An edge curls by a layer for each so many degrees below the threshold (from memory).
+_CURL_DEG = 15.0
+# Where the film pulls, an arch is too wide only over so many times the bridge limit (from memory).
+_PULLED_ARCH = 3.0
 _KEPT = (
-    "islands", "grip", "peak", "necks", "thin", "cups", "footing", "faults", "corners", "spans",
+    "islands", "grip", "peak", "necks", "thin", "lost", "cups", "footing", "faults", "corners", "spans",
     "jumps", "tears", "least_held", "swaying",
 )  # fmt: skip
 
@@ -89,7 +97,14 @@ _KEPT = (
 # Two feet are one where their areas differ by no more than this part.
 _SAME_FOOT = 0.01
 # What compiled code finds for some kinds of findings, the longest first.
-_AHEAD = {"hold": "tears", "cup": "cups", "thin": "thin", "footing": "footing", "neck": "necks"}
+_AHEAD = {
+    "hold": "tears",
+    "cup": "cups",
+    "thin": "thin",
+    "lost": "lost",
+    "footing": "footing",
+    "neck": "necks",
+}
 _AHEAD_FROM_POINTS = 100_000
 
 
@@ -104,12 +119,26 @@ class PatchLook:
         ``area``, ``edge`` or ``point``.
     prints : str
         Why nothing has to be done, empty where something has: ``arch`` (closes gradually),
-        ``step`` (a flat step, judged by its span or reach instead), ``speck``.
+        ``step`` (a flat step, judged by its span or reach instead), ``speck``, ``small`` (within
+        the ledge limit of what holds it).
+    run_mm : float
+        How far it reaches, level, from what holds it; infinite over the ledge limit.
+    strikes : bool
+        Whether its edge curls up by more than a layer, where the process minds.
+    span_mm : float
+        Of an arch that is too wide, of which this is the crown; 0 where it is none.
+    facets : (k,) int
+        Those that hang: roofs that close an opening gradually are left out, and ``patch`` measures
+        the others.
     """
 
     patch: Patch
     form: str
     prints: str
+    run_mm: float
+    strikes: bool
+    span_mm: float
+    facets: np.ndarray = field(repr=False)
 
 
 @dataclass(eq=False)
@@ -233,6 +262,12 @@ class Inspection:
     def thin(self) -> tuple[ThinWall, ...]:
         """Walls of the model thinner than the process prints; pillars are meant to be thin."""
         return find_thin_walls(self.own_layers, self.process["wall_mm"])
+
+    @cached_property
+    def lost(self) -> tuple[Lost, ...]:
+        """What of the model no layer shows."""
+        rule = self.process
+        return find_lost(self.mesh, self.own_layers, rule["wall_mm"], rule["clearance_mm"])
 
     @cached_property
     def cups(self) -> tuple[Cup, ...]:
@@ -427,8 +462,14 @@ class Inspection:
     @cached_property
     def _arch_rule(self) -> Arches:
         return Arches(
-            self.mesh, self.layers, self.hair_mm, self.slopes_deg, self.areas_mm2, self.limits_mm
-        )
+            self.mesh, self.own_layers, self.hair_mm, self.slopes_deg, self.areas_mm2,
+            self.limits_mm, self.widest_arch_mm,
+        )  # fmt: skip
+
+    @property
+    def widest_arch_mm(self) -> float:
+        """Span up to which an arch needs nothing; where the film pulls, that decides first."""
+        return self.process["bridge_mm"] * (_PULLED_ARCH if self.process["pull_n_mm2"] else 1.0)
 
     def arches(self, threshold_deg: float) -> list[bool]:
         """Whether each of `spans` belongs to an opening that closes gradually."""
@@ -464,23 +505,62 @@ class Inspection:
                 found[patch.id] = "step"
             else:
                 asked[patch.id] = facets
-        found |= dict.fromkeys(self._arch_rule.of_patches(asked, threshold_deg), "arch")
+        roofs = self._arch_rule.of_patches(asked, threshold_deg)
+        found |= {number: "arch" for number, (is_roof, _) in roofs.items() if is_roof.all()}
         looks = []
         for patch in overhang.patches:
             facets = order[ends[patch.id] : ends[patch.id + 1]]
             why = found.get(patch.id, "")
+            span = 0.0
+            if patch.id in roofs and not why:  # what is no roof hangs by itself
+                is_roof, span = roofs[patch.id]
+                facets = facets[~is_roof]
+                patch = self._part_of(patch, facets)
+                why = "arch" if patch.area_mm2 < SPECK_MM2 else why
             form = "point" if why == "speck" else "area"
+            run = math.inf
             if why != "speck" and patch.steps == 1:
                 form = patch_form(self.mesh, facets, self.process["line_mm"])
-            looks.append(PatchLook(patch, form, why))
+                run = level_run_mm(self.mesh, facets, self.process["ledge_mm"])
+            strikes = form == "edge" and self._strikes(patch, run, threshold_deg)
+            if not why and run < math.inf and not strikes:
+                why = "small"
+            looks.append(PatchLook(patch, form, why, run, strikes, span, facets))
         self._looks[threshold_deg] = looks
         return looks
+
+    def _strikes(self, patch: Patch, run_mm: float, threshold_deg: float) -> bool:
+        """Whether an edge curls up by more than a layer, where the process minds.
+
+        By a layer for each so many degrees below the threshold, less where it is short (from
+        memory).
+        """
+        if not self.process.words.get("edge"):
+            return False
+        run = min(1.0, run_mm / self.process["ledge_mm"])
+        return max(threshold_deg - patch.min_slope_deg, 0.0) / _CURL_DEG * run > 1
+
+    def _part_of(self, patch: Patch, facets: np.ndarray) -> Patch:
+        """What some facets of a patch come to, as a patch of its number."""
+        areas = self.areas_mm2[facets]
+        corners = self.mesh.vertices[self.mesh.facets[facets]]
+        middle = areas @ corners.mean(axis=1) / max(areas.sum(), 1e-300)
+        return replace(
+            patch, area_mm2=float(areas.sum()),
+            min_slope_deg=float(self.slopes_deg[facets].min(initial=90.0)),
+            lowest_z_mm=float(corners[:, :, 2].min(initial=math.inf)),
+            center_mm=tuple(float(v) for v in middle),
+        )  # fmt: skip
+
+    def facets_that_hang(self, patch: int, overhang: Overhang, threshold_deg: float) -> np.ndarray:
+        """Facets of a patch, those left out that close an opening gradually, (k,) int."""
+        return self.look_at_patches(overhang, threshold_deg)[patch - 1].facets
 
     def held(self, patch: Patch, overhang: Overhang, threshold_deg: float) -> Held:
         """What the pillars hold of a patch."""
         key = threshold_deg, patch.id
         if key not in self._held:
-            facets = np.flatnonzero(overhang.patch_of_facet == patch.id)
+            facets = self.facets_that_hang(patch.id, overhang, threshold_deg)
             total, count = float(self.areas_mm2[facets].sum()), len(self._contact_facets)
             if np.isin(self._contact_facets, facets).any():
                 pieces = self.pieces_held(patch.id, overhang, threshold_deg)
@@ -498,7 +578,7 @@ class Inspection:
         key = threshold_deg, patch
         if key not in self._pieces:
             self._pieces[key] = held_pieces(
-                self.mesh, np.flatnonzero(overhang.patch_of_facet == patch), self.slopes_deg,
+                self.mesh, self.facets_that_hang(patch, overhang, threshold_deg), self.slopes_deg,
                 np.array([contact.at_mm for contact in self.contacts]).reshape(-1, 3),
                 self._contact_facets, self.process, threshold_deg,
             )  # fmt: skip
@@ -582,7 +662,7 @@ def inspect_model(
     if bare is not None:
         whole.say = Say(bare.beside, whole.supports, own)
         # What supports do not change.
-        for name in ("slopes_deg", "areas_mm2", "hair_mm", "thin", "faults"):
+        for name in ("slopes_deg", "areas_mm2", "hair_mm", "thin", "lost", "faults"):
             if name in bare.__dict__:
                 whole.__dict__[name] = bare.__dict__[name]
     if progress:
@@ -594,7 +674,7 @@ def inspect_model(
                 ("footing", "corners", "grip", "necks", "tears"),
             ),
             ("Measuring bridges and ledges", 0.84, ("spans",)),
-            ("Looking for thin walls", 0.92, ("thin",)),
+            ("Looking for thin walls", 0.92, ("thin", "lost")),
             ("Looking for cups", 0.97, ("cups", "finish", "faults")),
         ):
             progress(stage, done)

@@ -177,7 +177,8 @@ def report_of(
         },
         "cups": [
             _fields(
-                cup, "closed", "drain_mm", "volume_mm3", "mouth_mm2", "mouth_layer", "opens_z_mm"
+                cup, "closed", "drain_mm", "volume_mm3", "mouth_mm2", "mouth_layer", "opens_z_mm",
+                "has_small_vent",
             )
             for cup in look.cups
         ],

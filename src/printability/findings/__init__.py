@@ -12,9 +12,10 @@ from .hold import holds
 from .island import islands
 from .jump import jumps
 from .ledger import Ledger, find
+from .lost import lost
 from .machine import off_plate
 from .neck import necks
-from .overhang import patches
+from .overhang import patches, small_undersides
 from .places import Place
 from .rough import ROUGH_LISTED_MM2, rough_faces
 from .spans import beside, bridges, ledges, places_in, places_unheld, unheld_along
@@ -42,6 +43,7 @@ __all__ = [
     "islands",
     "jumps",
     "ledges",
+    "lost",
     "necks",
     "off_plate",
     "patches",
@@ -49,6 +51,7 @@ __all__ = [
     "places_in",
     "places_unheld",
     "rough_faces",
+    "small_undersides",
     "sways",
     "thin_walls",
     "told",

@@ -3,12 +3,18 @@
 from collections.abc import Iterator
 
 from .base import Case, Finding, Severity, area_said, kind
+from .footing import footing
 
 
 @kind("neck", "Neck", 80, "spot")
 def necks(case: Case) -> Iterator[Finding]:
-    """Every neck of the model; supports by themselves are judged by their strength."""
-    for number, neck in enumerate(case.look.necks, start=1):
+    """Every neck of the model; supports by themselves are judged by their strength.
+
+    A small first layer of which the footing is told already is not told twice.
+    """
+    is_told = any(found.severity >= Severity.RISKY for found in footing(case))
+    necks = [neck for neck in case.look.necks if not (neck.is_footing and is_told)]
+    for number, neck in enumerate(necks, start=1):
         yield Finding(
             id=f"neck-{number}",
             kind="neck",

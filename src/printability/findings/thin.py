@@ -14,15 +14,17 @@ def thin_walls(case: Case) -> Iterator[Finding]:
             id=f"thin-{number}",
             kind="thin",
             severity=Severity.NOTE if wall.is_small else Severity.RISKY,
-            title=f"Thin wall {number}",
-            short=f"thin wall, {wall.thickness_mm:.2f} mm",
+            title=f"{'Thin link' if wall.is_link else 'Thin wall'} {number}",
+            short=f"{'thin link' if wall.is_link else 'thin wall'}, {wall.thickness_mm:.2f} mm",
             measure=wall.thickness_mm,
             limit=limit,
             unit="mm",
             layer=case.look.layer_at(wall.z_mm),
             z_mm=wall.z_mm,
             center_mm=wall.center_mm,
-            text=f"{wall.thickness_mm:.2f} mm at its thinnest, {area_said(wall.area_mm2)} of wall "
+            text=f"{wall.thickness_mm:.2f} mm is all that joins two wider pieces."
+            if wall.is_link
+            else f"{wall.thickness_mm:.2f} mm at its thinnest, {area_said(wall.area_mm2)} of wall "
             f"under {limit:g} mm.",
             why="Too narrow to be laid down whole: holes, or a wall that is missing."
             if not wall.is_small

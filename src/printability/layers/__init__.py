@@ -2,7 +2,7 @@
 
 from ._tearing import EVERY, least_cuts
 from ._united import union_of_loops
-from .cavities import Cup, find_cups
+from .cavities import VENT_MM, Cup, find_cups
 from .growth import (
     Jump,
     Neck,
@@ -16,6 +16,7 @@ from .growth import (
 )
 from .islands import Island, find_islands, island_weight
 from .levels import hair_mm, layer_count, levels
+from .lost import Lost, find_lost
 from .openings import FLAT_DEG, STEP, Opening, look_at_openings, openings_above
 from .plane import PlaneSection, plane_section
 from .slicing import (
@@ -44,6 +45,7 @@ __all__ = [
     "SAFE",
     "SPECK_MM2",
     "STEP",
+    "VENT_MM",
     "THREADS",
     "Cup",
     "Hanging",
@@ -51,6 +53,7 @@ __all__ = [
     "Jump",
     "LayerPicture",
     "Layers",
+    "Lost",
     "Neck",
     "Opening",
     "Peak",
@@ -63,6 +66,7 @@ __all__ = [
     "find_cups",
     "find_islands",
     "find_jumps",
+    "find_lost",
     "find_necks",
     "find_tears",
     "find_thin_walls",

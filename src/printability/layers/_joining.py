@@ -239,6 +239,50 @@ def _touch(points, loop_start, loops, start, r, s, x0, y0, x1, y1):
 
 
 @compiled
+def floating_group(lower, upper, layer):
+    """(r,) int: the part, as `trace_floating` numbers them, that each region floats with.
+
+    As long as what it is joined with does not stand; -1 for regions that stand at once.
+    """
+    n_layers, count = layer.shape[0] - 1, layer[-1]
+    parent, after = np.arange(count), np.arange(count)  # members of a group follow in a ring
+    stands = np.zeros(count, np.bool_)
+    stands[: layer[1]] = True
+    eldest, out = np.full(count, -1, np.int64), np.full(count, -1, np.int64)
+    at, parts = 0, 0
+    for r in range(layer[1], layer[n_layers]):
+        held = False
+        while at < upper.shape[0] and upper[at] == r:
+            a, b = root_of(parent, r), root_of(parent, lower[at])
+            at += 1
+            held = True
+            if a == b:
+                continue
+            if stands[a] != stands[b]:
+                floating = b if stands[a] else a
+                member = floating
+                while True:
+                    if member != r:
+                        out[member] = eldest[floating]
+                    member = after[member]
+                    if member == floating:
+                        break
+            parent[a] = b
+            stands[b] = stands[a] or stands[b]
+            after[a], after[b] = after[b], after[a]
+            if eldest[a] >= 0 and (eldest[b] < 0 or eldest[a] < eldest[b]):
+                eldest[b] = eldest[a]
+        if not held:
+            eldest[r] = parts
+            parts += 1
+    for r in range(count):
+        root = root_of(parent, r)
+        if not stands[root]:
+            out[r] = eldest[root]
+    return out
+
+
+@compiled
 def trace_floating(lower, upper, layer, area):
     """Parts that begin on nothing, from the bottom up, and how long each floats.
 

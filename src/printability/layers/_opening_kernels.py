@@ -67,20 +67,24 @@ def closings_above(points, loop_start, layer_start, region, queries, layer):
 
 
 @compiled
-def openings_below(points, loop_start, layer_start, region, queries, layer, upright, at_threshold):
+def openings_below(
+    points, loop_start, layer_start, region, queries, layer, upright, at_threshold, at_flat
+):
     """How openings widen, going down from the layers that close them.
 
     ``queries`` (q, 4) are x, y and the direction of the span. An opening springs where it
     widens by no more than ``upright`` a layer; the zone at its top that is flatter than the
     threshold ends where it widens by no more than ``at_threshold``. Returns rows of the gap in
     the layer below, how much that layer closed (0 where nothing tells), the greatest width and
-    the layers from there to the closing one, and the same two of the zone.
+    the layers from there to the closing one, the same two of the zone, and the width of what
+    widens by more than ``at_flat`` a layer, in one go from the top.
     """
     q = queries.shape[0]
-    out = np.zeros((q, 6))
+    out = np.zeros((q, 7))
     order = np.argsort(-layer)
     active = np.empty(q, np.int64)
     steep = np.zeros(q, np.bool_)
+    is_flat = np.ones(q, np.bool_)
     before = np.zeros(q)
     count, at = 0, 0
     k = layer[order[0]] - 1 if q else -1
@@ -110,6 +114,10 @@ def openings_below(points, loop_start, layer_start, region, queries, layer, upri
             else:
                 if rise == 2.0:
                     out[i, 1] = max(gap - before[i], 0.0)
+                if gap <= before[i] + at_flat:
+                    is_flat[i] = False
+                if is_flat[i]:
+                    out[i, 6] = gap
                 if gap <= before[i] + at_threshold:
                     steep[i] = True
                 if not steep[i]:

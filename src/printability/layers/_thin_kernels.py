@@ -3,7 +3,7 @@
 import numpy as np
 
 from ..compiled import compiled
-from ._grid import build_grid, hit_distance, inside, nearest, segments_of
+from ._grid import build_grid, hit_distance, inside, near_segment, nearest, segments_of
 
 # Long edges are looked at in stretches of about so many radii.
 _BLOCK = 24.0
@@ -27,6 +27,8 @@ _STRAIGHT, _SAME_MM = 1e-7, 1e-7
 _STUB = 1e-3
 # How far beyond the opened region, in radii, what is thin reaches; a corner of 60 reaches 1.
 _BEYOND = 1.03
+# An outline that turns into the material by more than this, in radians, has a corner there.
+_INWARDS = -0.1
 
 
 @compiled
@@ -294,23 +296,178 @@ def _is_same(a, b):
 
 
 @compiled
+def _following(of, i):
+    """The edge after an edge on its loop."""
+    if i + 1 < of.shape[0] and of[i + 1] == of[i]:
+        return i + 1
+    while i > 0 and of[i - 1] == of[i]:
+        i -= 1
+    return i
+
+
+@compiled
+def _turn(segs, i, j, sign):
+    """By how much an outline turns from one edge to the next, in radians; into material: minus."""
+    ux, uy = segs[i, 2] - segs[i, 0], segs[i, 3] - segs[i, 1]
+    vx, vy = segs[j, 2] - segs[j, 0], segs[j, 3] - segs[j, 1]
+    return np.arctan2(ux * vy - uy * vx, ux * vx + uy * vy) * sign[i]
+
+
+@compiled
+def _tight_corners(segs, of, sign, r, grid):
+    """(s,) bool: whether at an edge's end, a corner into the material, a circle does not fit."""
+    out = np.zeros(segs.shape[0], np.bool_)
+    for i in range(segs.shape[0]):
+        j = _following(of, i)
+        turn = _turn(segs, i, j, sign)
+        if turn > _INWARDS:
+            continue
+        ux, uy = segs[i, 2] - segs[i, 0], segs[i, 3] - segs[i, 1]
+        angle = np.arctan2(uy, ux) + sign[i] * (np.pi / 2 + turn / 2)
+        out[i] = not _fits(
+            segs[i, 2], segs[i, 3], np.cos(angle), np.sin(angle), r, grid, segs, i, j
+        )
+    return out
+
+
+@compiled
+def _apart(segs, i, j):
+    """Least distance of two edges that do not cross, and the middle between them there."""
+    best, mx, my = np.inf, 0.0, 0.0
+    for a, b in ((i, j), (j, i)):
+        for e in (0, 2):
+            x, y = segs[a, e], segs[a, e + 1]
+            px, py, d = near_segment(x, y, segs[b, 0], segs[b, 1], segs[b, 2], segs[b, 3])
+            if d < best:
+                best, mx, my = d, (x + px) / 2, (y + py) / 2
+    return np.sqrt(best), mx, my
+
+
+@compiled
+def _unfit_runs(x, of_sample, fits, is_corner):
+    """(s,) int: number of the stretch that does not fit, around its loop; -1 where it fits."""
+    total = x.shape[0]
+    run = np.full(total, -1, np.int64)
+    number, first = 0, 0
+    while first < total:
+        last = first
+        while last < total and of_sample[last] == of_sample[first]:
+            last += 1
+        for s in range(first, last):
+            if fits[s]:
+                continue
+            if s > first and not fits[s - 1]:
+                run[s] = run[s - 1]
+            else:
+                run[s] = number
+                number += 1
+        # The loop's end and beginning are one stretch.
+        if not fits[first] and not fits[last - 1] and run[first] != run[last - 1]:
+            old, new = run[last - 1], run[first]
+            s = last - 1
+            while s > first and run[s] == old:
+                run[s] = new
+                s -= 1
+        first = last
+    return run
+
+
+@compiled
+def _sample_at(px, py, e, x, y, first_of, segs):
+    """Number of the last sample of an edge that lies before a place along it."""
+    ux, uy = segs[e, 2] - segs[e, 0], segs[e, 3] - segs[e, 1]
+    at = px * ux + py * uy
+    low, high = first_of[e], first_of[e + 1]
+    while low < high:
+        mid = (low + high) // 2
+        if x[mid] * ux + y[mid] * uy <= at:
+            low = mid + 1
+        else:
+            high = mid
+    return low - 1
+
+
+@compiled
+def _links(x, y, nx, ny, step, edge, fits, is_corner, segs, of, r, grid):
+    """Narrowest place of each unfit stretch whose other side is another one, (l, 4).
+
+    Such a stretch may join two wider pieces; what lies around a plain corner or a fin is one
+    stretch, both its sides included. Rows of the width there, x, y (in the middle) and length.
+    """
+    total = x.shape[0]
+    of_sample = np.empty(total, np.int64)
+    first_of = np.full(segs.shape[0] + 1, total, np.int64)
+    for s in range(total - 1, -1, -1):
+        of_sample[s] = of[edge[s]]
+        first_of[edge[s]] = s
+    for i in range(segs.shape[0] - 1, -1, -1):
+        if first_of[i] == total:
+            first_of[i] = first_of[i + 1]
+    run = _unfit_runs(x, of_sample, fits, is_corner)
+    count = run.max() + 1 if total else 0
+    best = np.full((max(count, 0), 4), np.inf)
+    best[:, 3] = 0.0
+    for s in range(total):
+        if fits[s]:
+            continue
+        best[run[s], 3] += step[s]
+        mx, my = x[s] + r * nx[s], y[s] + r * ny[s]
+        _, j = nearest(grid, segs, mx, my, r * (1 + 1e-9))
+        if j < 0:
+            continue
+        qx, qy, _ = near_segment(mx, my, segs[j, 0], segs[j, 1], segs[j, 2], segs[j, 3])
+        # The sample nearest to where it is nearest: a corner's own where that is a corner.
+        other, far = -1, np.inf
+        before = j - 1
+        if before < 0 or of[before] != of[j]:
+            before = j
+            while before + 1 < segs.shape[0] and of[before + 1] == of[j]:
+                before += 1
+        for e in (j, before):
+            q = _sample_at(qx, qy, e, x, y, first_of, segs)
+            for at in range(max(q - 1, first_of[e]), min(q + 2, first_of[e + 1])):
+                d = (x[at] - qx) ** 2 + (y[at] - qy) ** 2
+                if d < far:
+                    other, far = at, d
+        if other < 0 or run[other] < 0 or run[other] == run[s]:
+            continue
+        i = edge[s]
+        for a in (i, _following(of, i)) if is_corner[s] else (i, i):
+            width, px, py = _apart(segs, a, j)
+            if width < best[run[s], 0]:
+                best[run[s], 0], best[run[s], 1], best[run[s], 2] = width, px, py
+    return best
+
+
+@compiled
 def thin_places(
-    points, loop_start, layer_start, region, is_hole, area, heights, width, from_layer, to_layer
+    points,
+    loop_start,
+    layer_start,
+    region,
+    is_hole,
+    area,
+    heights,
+    width,
+    from_layer,
+    to_layer,
+    every,
 ):
-    """Places along outlines where the wall is thinner than a width.
+    """Places along outlines where the wall is thinner than a width, in every ``every``-th layer.
 
     A circle of half the width is laid against the outline from inside. Where it does not fit,
     the outline bounds what a morphological opening takes away; of that, stretches count that
     reach farther than the radius from every circle that fits. Returns rows of x, y (in the
-    middle of the wall), z, thickness, length of outline, layer; the thickness is minus the
-    diameter of the largest circle there where no wall lies straight across. A layer like the one
-    below, as between level faces of upright walls, has the same places.
+    middle of the wall), z, thickness, length of outline, layer, and whether it may be a link; the
+    thickness is minus the diameter of the largest circle there where no wall lies straight
+    across. A layer like the one below, as between level faces of upright walls, has the same
+    places. What may be a link parts an opened region, perhaps: see `_links`.
     """
-    rows = [(0.0, 0.0, 0.0, 0.0, 0.0, 0.0)]
+    rows = [(0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0)]
     rows.clear()
     r = width / 2
     before, rows_from = np.empty((0, 3)), 0
-    for k in range(from_layer, to_layer):
+    for k in range(from_layer, to_layer, every):
         count = 0
         for loop in range(layer_start[k], layer_start[k + 1]):
             count += region[loop] >= 0
@@ -331,8 +488,8 @@ def thin_places(
         if corners.shape[0] and _is_same(corners, before):
             end = len(rows)
             for i in range(rows_from, end):
-                px, py, _, wall, length, _k = rows[i]
-                rows.append((px, py, heights[k], wall, length, float(k)))
+                px, py, _, wall, length, _k, link = rows[i]
+                rows.append((px, py, heights[k], wall, length, float(k), link))
             rows_from = end
             continue
         before, rows_from = corners, len(rows)
@@ -340,7 +497,8 @@ def thin_places(
         of_edge, span, clear, is_free = _stretches(segs, of, sign, grid, r)
         if is_free.all():
             continue
-        samples = 0
+        tight = _tight_corners(segs, of, sign, r, grid)
+        samples = tight.sum()
         for j in range(len(of_edge)):
             samples += 1 if clear[j] else int(span[j, 1] * _APART / r) + 1
         x, y = np.empty(samples), np.empty(samples)
@@ -348,6 +506,7 @@ def thin_places(
         step = np.empty(samples)
         edge = np.empty(samples, np.int64)
         fits = np.empty(samples, np.bool_)
+        is_corner = np.zeros(samples, np.bool_)
         at = 0
         runs = [(0, 0)]
         runs.clear()
@@ -372,6 +531,15 @@ def thin_places(
                         fits[at] = _fits(x[at], y[at], nx[at], ny[at], r, grid, segs, i, i)
                     at += 1
                 last += 1
+                ends = last == len(of_edge) or of_edge[last] != i
+                if ends and tight[i]:  # of no length, it only says that there is no room
+                    angle = np.arctan2(uy, ux) + sign[i] * (
+                        np.pi / 2 + _turn(segs, i, _following(of, i), sign) / 2
+                    )
+                    x[at], y[at] = segs[i, 2], segs[i, 3]
+                    nx[at], ny[at] = np.cos(angle), np.sin(angle)
+                    step[at], edge[at], fits[at], is_corner[at] = 0.0, i, False, True
+                    at += 1
             # Stretches that do not fit, around the loop.
             total = at - begin
             anchor = -1
@@ -401,6 +569,12 @@ def thin_places(
                             i = begin + (anchor - begin + q) % total
                             runs.append((i, i + 1))
             first = last
+        found = _links(x, y, nx, ny, step, edge, fits, is_corner, segs, of, r, grid)
+        for i in range(found.shape[0]):
+            if found[i, 0] < width:
+                rows.append((
+                    found[i, 1], found[i, 2], heights[k], found[i, 0], found[i, 3], float(k), 1.0
+                ))  # fmt: skip
         if len(runs) == 0:
             continue
         # Middles of the circles that fit; around corners that point inwards they turn.
@@ -426,15 +600,10 @@ def thin_places(
                         )
                     )
         for i in range(segs.shape[0]):
-            j = i + 1
-            if j == segs.shape[0] or of[j] != of[i]:
-                j = i
-                while j > 0 and of[j - 1] == of[i]:
-                    j -= 1
+            j = _following(of, i)
             ux, uy = segs[i, 2] - segs[i, 0], segs[i, 3] - segs[i, 1]
-            vx, vy = segs[j, 2] - segs[j, 0], segs[j, 3] - segs[j, 1]
-            turn = np.arctan2(ux * vy - uy * vx, ux * vx + uy * vy) * sign[i]
-            if turn > -0.1:
+            turn = _turn(segs, i, j, sign)
+            if turn > _INWARDS:
                 continue
             base = np.arctan2(uy, ux) + sign[i] * np.pi / 2
             parts = int(-turn / 0.3) + 1
@@ -472,9 +641,9 @@ def thin_places(
                     wall = -2 * low
                 half = abs(wall) / 2
                 rows.append((x[s] + nx[s] * half, y[s] + ny[s] * half, heights[k], wall, step[s],
-                             float(k)))  # fmt: skip
-    out = np.empty((len(rows), 6))
+                             float(k), 0.0))  # fmt: skip
+    out = np.empty((len(rows), 7))
     for i in range(len(rows)):
-        for c in range(6):
+        for c in range(7):
             out[i, c] = rows[i][c]
     return out

@@ -80,7 +80,8 @@ class Peak:
 class Neck:
     """A cut through little area that carries much; ``ratio`` is volume above over area^(3/2).
 
-    The area is that of all regions of the layer that carry it together.
+    The area is that of all regions of the layer that carry it together. ``is_footing``: whether
+    that is all of the first layer.
     """
 
     layer: int
@@ -89,6 +90,7 @@ class Neck:
     volume_above_mm3: float
     ratio: float
     center_mm: tuple[float, float, float]
+    is_footing: bool = False
 
 
 def underside_areas(layers: Layers, mesh: Mesh) -> np.ndarray:
@@ -227,8 +229,7 @@ def find_necks(
     """Stretches that carry too much on too little, each at its worst layer.
 
     What is joined above a cut is carried by all regions of the cut that it rests on together,
-    whatever stands beside them. A stretch that begins on the plate and that the whole print
-    stands on is a matter of footing, one that begins on nothing an island.
+    whatever stands beside them, the first layer too. What begins on nothing is an island.
 
     Parameters
     ----------
@@ -266,10 +267,7 @@ def find_necks(
     for stretch in np.split(order, np.flatnonzero(np.diff(label[order])) + 1):
         layer = layers.region_layer[stretch]
         lowest = stretch[layer == layer.min()]
-        if layer.min() == 0:
-            if area[lowest].max() >= layers.area_mm2[0] * (1 - 1e-9):
-                continue
-        elif not held[lowest].any():
+        if layer.min() > 0 and not held[lowest].any():
             continue
         worst = stretch[np.argmax(ratio[stretch])]
         k = int(layers.region_layer[worst])
@@ -285,6 +283,7 @@ def find_necks(
                 float(above[worst]),
                 float(ratio[worst]),
                 (float(x), float(y), float(z)),
+                k == 0 and bool(area[worst] >= layers.area_mm2[0] * (1 - 1e-9)),
             )
         )
     return tuple(sorted(found, key=lambda neck: (neck.layer, neck.center_mm)))

@@ -47,6 +47,9 @@ class Opening:
         Length of the flat at its crown along the span, 0 without one.
     closed_mm : float
         How much the layer below the closing one closed, 0 where nothing tells.
+    span_mm : float
+        The larger of what its last layer closes and its width where it turns flatter than a
+        layer's height over the ledge limit.
     """
 
     is_arch: bool
@@ -54,12 +57,13 @@ class Opening:
     rise_mm: float
     flat_mm: float
     closed_mm: float
+    span_mm: float = 0.0
 
 
 def look_at_openings(
     layers: Layers, mesh: Mesh, hair: float, flat: np.ndarray,
     places_mm: np.ndarray, directions: np.ndarray, closing: np.ndarray,
-    threshold_deg: float, bridge_mm: float,
+    threshold_deg: float, limits_mm: tuple[float, float],
 ) -> list[Opening]:  # fmt: skip
     """Look at openings from the layers that close them down.
 
@@ -80,9 +84,10 @@ def look_at_openings(
     closing : (q,) int
         The layer that closes each.
     threshold_deg : float
-    bridge_mm : float
-        The bridge limit.
+    limits_mm : (2,) tuple of float
+        Limits of bridges and of ledges.
     """
+    bridge_mm, ledge_mm = limits_mm
     if not len(closing):
         return []
     h = layers.layer_height_mm
@@ -90,13 +95,13 @@ def look_at_openings(
         layers.points, layers.loop_start, layers.layer_start, layers.region_of_loop,
         np.ascontiguousarray(np.hstack([places_mm, directions]), np.float64),
         np.asarray(closing, np.int64), 2 * h / math.tan(math.radians(_UPRIGHT_DEG)),
-        2 * h / math.tan(math.radians(threshold_deg)) * 0.999,
+        2 * h / math.tan(math.radians(threshold_deg)) * 0.999, 2 * ledge_mm,
     )  # fmt: skip
     flat_level = levels(mesh.vertices[:, 2][mesh.facets[flat]].max(axis=1), h, hair)
     order = np.argsort(flat_level, kind="stable")
     flat, flat_level = flat[order], flat_level[order]
     found = []
-    for (gap, closed, width, rise, zone, zone_rise), (x, y), (dx, dy), k in zip(
+    for (gap, closed, width, rise, zone, zone_rise, flat_zone), (x, y), (dx, dy), k in zip(
         rows, places_mm, directions, closing, strict=True
     ):
         lo, hi = np.searchsorted(flat_level, (k, k + 1))
@@ -115,6 +120,7 @@ def look_at_openings(
                 float(rise * h),
                 float(crown),
                 float(closed),
+                float(max(gap, flat_zone)),
             )
         )
     return found

@@ -1,16 +1,19 @@
 """Thin walls: where a layer is narrower than can be printed."""
 
+import math
 from concurrent.futures import ThreadPoolExecutor
 from dataclasses import dataclass
 from itertools import pairwise
 
+import manifold3d
 import numpy as np
+import shapely
 
 from . import _thin_kernels as _kernels
 from ._united import union_of_loops
 from .slicing import THREADS, Layers, outlines
 
-__all__ = ["ThinWall", "find_thin_walls", "thin_places_of_layer"]
+__all__ = ["ThinWall", "find_thin_walls", "thin_places_of_layer", "together"]
 
 # Thin places nearer than this many least walls belong together.
 _TOGETHER = 4.0
@@ -21,6 +24,13 @@ _LEAST_LAYERS = 3
 _SMALL_FACE = 4.0
 # Below this many it is a speck (from memory).
 _SPECK = 0.25
+# Of a stack that may be a link, so many layers are looked at, the narrowest first.
+_MOST_ASKED = 5
+# A layer is shrunk by this part of the radius, by circles of so many corners, to see whether it
+# parts; pieces that meet at a link reach nearer to it than this many radii beyond its length.
+_SHRUNK, _ROUND, _MEETS = 0.999, 64, 1.5
+# A link nearer to a thin wall than this many least walls is that wall.
+_BESIDE = 4.0
 
 
 @dataclass(frozen=True)
@@ -35,7 +45,9 @@ class ThinWall:
     area_mm2 : float
         The wall's face that is thin, both sides counted once each and halved.
     is_small : bool
-        Whether that is less than four square least walls.
+        Whether that is less than four square least walls; of a link, whether it is lower than one.
+    is_link : bool
+        Whether it joins two wider pieces, however short it is.
     """
 
     thickness_mm: float
@@ -43,18 +55,22 @@ class ThinWall:
     center_mm: tuple[float, float, float]
     area_mm2: float
     is_small: bool
+    is_link: bool = False
 
 
 def thin_places_of_layer(layers: Layers, k: int, least_mm: float) -> np.ndarray:
     """Thin places of one layer, (p, 3) float: x, y in the middle of the wall, and thickness."""
     found = _rows(layers, least_mm, k, min(k + 1, layers.count))
+    is_link = found[:, 6] > 0
+    is_link[is_link] = ~_parts(layers, k, found[is_link], least_mm)
+    found = found[~is_link]
     return np.c_[found[:, :2], np.abs(found[:, 3])]
 
 
 def _rows(layers: Layers, least_mm: float, first: int, last: int) -> np.ndarray:
     return _kernels.thin_places(
         layers.points, layers.loop_start, layers.layer_start, layers.region_of_loop,
-        layers.is_hole, layers.loop_area_mm2, layers.heights_mm, least_mm, first, last,
+        layers.is_hole, layers.loop_area_mm2, layers.heights_mm, least_mm, first, last, 1,
     )  # fmt: skip
 
 
@@ -64,7 +80,8 @@ def find_thin_walls(layers: Layers, least_mm: float) -> tuple[ThinWall, ...]:
     It counts where it reaches more than half the least width beyond what is left, so that plain
     corners of 60 and more are silent. What is thin in one or two layers alone and carries
     nothing, such as the ridge of a roof, is left out; what carries something, such as the wall
-    left between two grooves, is not.
+    left between two grooves, is not. Where the opening parts a region into pieces, what joined
+    them counts however short it is.
 
     Parameters
     ----------
@@ -77,9 +94,77 @@ def find_thin_walls(layers: Layers, least_mm: float) -> tuple[ThinWall, ...]:
         rows = np.concatenate(
             list(pool.map(lambda ends: _rows(layers, least_mm, *ends), pairwise(bounds)))
         )
+    is_link = rows[:, 6] > 0
+    links = _find_links(layers, rows[is_link], least_mm)
+    rows = rows[~is_link]
+    walls = _find_walls(layers, rows, least_mm) if len(rows) else []
+    # A link within a thin wall is that wall, unless that would be small.
+    walls = [
+        wall
+        for wall in walls
+        if not wall.is_small or all(_apart(wall, link) > _BESIDE * least_mm for link in links)
+    ]
+    links = [
+        link
+        for link in links
+        if all(wall.is_small or _apart(wall, link) > _BESIDE * least_mm for wall in walls)
+    ]
+    return tuple(sorted(walls + links, key=lambda wall: -wall.area_mm2))
+
+
+def _apart(one: ThinWall, other: ThinWall) -> float:
+    return math.dist(one.center_mm[:2], other.center_mm[:2])
+
+
+def _find_links(layers: Layers, rows: np.ndarray, least_mm: float) -> list[ThinWall]:
+    """What joins pieces that the opening parts, once for each stack of them."""
     if not len(rows):
-        return ()
-    label = _together(rows[:, :3], least_mm)
+        return []
+    label = together(rows[:, :3], least_mm)
+    order = np.argsort(label, kind="stable")
+    found = []
+    for own in np.split(rows[order], np.flatnonzero(np.diff(label[order])) + 1):
+        layer = own[:, 5].astype(int)
+        count = len(np.unique(layer))
+        # Lobes that meet do so in a layer or two, with nothing below.
+        if count < _LEAST_LAYERS and not _carries(
+            layers, own[layer == layer.max()], own[layer == layer.min()]
+        ):
+            continue
+        # The narrowest layer that is parted; others are of the same stack.
+        for row in own[np.argsort(own[:, 3], kind="stable")][:_MOST_ASKED]:
+            if _parts(layers, int(row[5]), row[None], least_mm)[0]:
+                tall = count * layers.layer_height_mm
+                found.append(ThinWall(
+                    float(row[3]), float(row[2]), tuple(float(v) for v in row[:3]),
+                    tall * float(row[3]), tall < least_mm, True,
+                ))  # fmt: skip
+                break
+    return found
+
+
+def _parts(layers: Layers, k: int, rows: np.ndarray, least_mm: float) -> np.ndarray:
+    """(p,) bool: whether two pieces of a layer where the least circle fits meet at some places."""
+    if not len(rows):
+        return np.zeros(0, bool)
+    own = union_of_loops(outlines(layers, k))
+    radius = least_mm / 2
+    shrunk = own.offset(
+        -radius * _SHRUNK, manifold3d.JoinType.Round, circular_segments=_ROUND
+    ).decompose()
+    least = (_SPECK * radius) ** 2 * 1e-3
+    places = shapely.points(rows[:, :2])
+    meets = np.zeros(len(rows), int)
+    for part in shrunk:
+        if part.area() > least:
+            rim = shapely.MultiLineString([np.r_[loop, loop[:1]] for loop in part.to_polygons()])
+            meets += shapely.distance(rim, places) < _MEETS * radius + rows[:, 4] / 2
+    return meets > 1
+
+
+def _find_walls(layers: Layers, rows: np.ndarray, least_mm: float) -> list[ThinWall]:
+    """Thin walls, those of a ridge or a speck left out."""
+    label = together(rows[:, :3], least_mm)
     order = np.argsort(label, kind="stable")
     found = []
     for own in np.split(rows[order], np.flatnonzero(np.diff(label[order])) + 1):
@@ -102,10 +187,10 @@ def find_thin_walls(layers: Layers, least_mm: float) -> tuple[ThinWall, ...]:
                 area < (_SMALL_FACE if not few else 1.0) * least_mm**2,
             )
         )
-    return tuple(sorted(found, key=lambda wall: -wall.area_mm2))
+    return found
 
 
-def _together(places: np.ndarray, least_mm: float) -> np.ndarray:
+def together(places: np.ndarray, least_mm: float) -> np.ndarray:
     """Number of the group that each place belongs to, by neighbouring cells of a grid."""
     from scipy import ndimage  # only where it is needed: it takes a while to load
 

@@ -273,8 +273,7 @@ class _Near:
         look = self.look_of.get(patch)
         if look is None or look.prints:
             return False
-        edge = self.search.process.words.get("edge", "") if look.form == "edge" else ""
-        if (Severity.WILL_FAIL if edge else Severity.RISKY) < self.least:
+        if (Severity.WILL_FAIL if look.strikes else Severity.RISKY) < self.least:
             return False
         under = [c for key, c in self.contact.items() if self.patch[key] == patch]
         if not under:

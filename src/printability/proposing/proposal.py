@@ -214,7 +214,8 @@ class Search:
         """What of a patch some contacts under it leave unheld."""
         if patch.id not in self._patches:
             self._patches[patch.id] = PatchUnheld(
-                self.base.mesh, np.flatnonzero(self.overhang.patch_of_facet == patch.id),
+                self.base.mesh,
+                self.own.facets_that_hang(patch.id, self.overhang, self.threshold),
                 self.own.slopes_deg, self.own.areas_mm2, self.process, self.threshold,
             )  # fmt: skip
         at = np.array([c.at_mm for c in contacts]).reshape(-1, 3)

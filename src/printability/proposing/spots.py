@@ -438,7 +438,9 @@ class Round:
     def patch(self, finding: Finding) -> None:
         """The fewest contacts that hold a patch, by what each would hold more."""
         mesh = self.look.mesh
-        facets = np.flatnonzero(self.search.overhang.patch_of_facet == finding.patch)
+        facets = self.look.facets_that_hang(
+            finding.patch, self.search.overhang, self.search.threshold
+        )
         contacts = [*self.look.contacts, *(c for f in self.made for c in f.contacts)]
         if self.options.clear == "failing" and finding.severity < self.options.least:
             return

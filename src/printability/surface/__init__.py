@@ -14,6 +14,7 @@ from .overhang import (
     find_overhang,
     underside_slopes,
 )
+from .runs import level_run_mm
 from .sides import BACK, NEITHER, SHOW, SIDES, Stroke, filled, paint_key, painted_sides
 
 __all__ = [
@@ -40,6 +41,7 @@ __all__ = [
     "find_overhang",
     "held_in_sum",
     "held_pieces",
+    "level_run_mm",
     "overhang_of",
     "paint_key",
     "painted_sides",

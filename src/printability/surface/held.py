@@ -177,7 +177,7 @@ class _Field:
         # Halving edges makes about four triangles of a square of that size.
         self.size = size = max(size, 2.0 * math.sqrt(total / most))
         self.facets = facets
-        self.corners, self.of = _pieces(mesh, facets, size)
+        self.corners, self.of = pieces_of(mesh, facets, size)
         flat = self.corners.reshape(-1, 3)
         low = flat.min(axis=0)
         scale = max(float(np.ptp(flat, axis=0).max()), 1e-9)
@@ -298,7 +298,7 @@ def _reaches(slopes_deg: np.ndarray, process: Process, threshold_deg: float) -> 
     return near + (far - near) * np.clip(part, 0.0, 1.0)
 
 
-def _pieces(mesh: Mesh, facets: np.ndarray, size: float) -> tuple[np.ndarray, np.ndarray]:
+def pieces_of(mesh: Mesh, facets: np.ndarray, size: float) -> tuple[np.ndarray, np.ndarray]:
     """Facets cut until their edges are short, (p, 3, 3), and the facet of each.
 
     Every edge longer than ``size``, seen from above, is halved, in both facets that share it: so
@@ -379,15 +379,21 @@ def _is_spread(mesh: Mesh, facets: np.ndarray, half: np.ndarray) -> bool:
 
 
 def _hinge_distance(mesh: Mesh, facets: np.ndarray, places: np.ndarray, most: float) -> np.ndarray:
-    """Level distance of places from the edges where a patch rests on what is below it.
+    """Level distance of places from `hinges` of a patch."""
+    segs = hinges(mesh, facets)
+    if not len(segs):
+        return np.full(len(places), np.inf)
+    return distances(np.ascontiguousarray(places[:, :2]), segs, most)
+
+
+def hinges(mesh: Mesh, facets: np.ndarray) -> np.ndarray:
+    """Edges where a patch rests on what is below it, (s, 4) float, seen from above.
 
     Such an edge has a facet beside the patch that lies below it, or level with it on the plate.
     """
-    inside = np.zeros(len(mesh.facets), bool)
-    inside[facets] = True
     half = (3 * facets[:, None] + np.arange(3)).ravel()
     twin = mesh.twin[half]
-    border = (twin >= 0) & ~inside[np.maximum(twin, 0) // 3]
+    border = (twin >= 0) & ~np.isin(twin // 3, facets)
     half, twin = half[border], twin[border]
     a, b = _ends(mesh, half)
     third = mesh.facets[twin // 3, (twin % 3 + 2) % 3]
@@ -397,7 +403,6 @@ def _hinge_distance(mesh: Mesh, facets: np.ndarray, places: np.ndarray, most: fl
     # Square to the edge: an edge that rises leads to corners below its middle as well.
     rests = (beside - along[:, None] * edge)[:, 2] < -1e-9
     rests |= (np.abs(start[:, 2]) < 1e-6) & (np.abs(edge[:, 2]) < 1e-6)
-    segs = np.hstack([mesh.vertices[a[rests], :2], mesh.vertices[b[rests], :2]])
-    if not len(segs):
-        return np.full(len(places), np.inf)
-    return distances(np.ascontiguousarray(places[:, :2]), np.ascontiguousarray(segs), most)
+    return np.ascontiguousarray(
+        np.hstack([mesh.vertices[a[rests], :2], mesh.vertices[b[rests], :2]])
+    )
