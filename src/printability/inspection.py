@@ -89,8 +89,8 @@ _CURL_DEG = 15.0
 # Where the film pulls, an arch is too wide only over so many times the bridge limit (from memory).
 _PULLED_ARCH = 3.0
 _KEPT = (
-    "islands", "grip", "peak", "necks", "thin", "lost", "cups", "footing", "faults", "corners", "spans",
-    "jumps", "tears", "least_held", "swaying",
+    "islands", "grip", "peak", "necks", "thin", "lost", "cups", "footing", "faults", "corners",
+    "spans", "jumps", "tears", "least_held", "swaying",
 )  # fmt: skip
 
 

@@ -4,6 +4,7 @@ Each set is drawn at random with a known answer; the seed is printed by the fixt
 """
 
 import math
+from itertools import pairwise
 
 import manifold3d
 import numpy as np
@@ -98,7 +99,7 @@ def hooded_tunnel(draws):
     tool = tool.rotate((90, 0, 0)).translate((0, deep + 10, 0))
     block = cuboid(-r - 6, 0, 0, r + 6, deep, r + 16) - tool
     skip, parts, area = int(n * draws.uniform(0.2, 0.35)), [], 0.0
-    for (x0, z0), (x1, z1) in list(zip(arch, arch[1:], strict=False))[skip : n - skip]:
+    for (x0, z0), (x1, z1) in list(pairwise(arch))[skip : n - skip]:
         points = [
             (x, y, z + rise + thick)
             for x, z in ((x0, z0), (x1, z1))

@@ -295,8 +295,8 @@ def _slits(mesh: Mesh, layers: Layers, clearance_mm: float) -> list[Lost]:
             continue
         middle = own[len(own) // 2]
         found.append(Lost(
-            "slit", float(np.median(own[:, 3])), area, _parts_bodies(mesh, layers, middle), float(own[0, 2]),
-            tuple(float(v) for v in middle[:3]),
+            "slit", float(np.median(own[:, 3])), area, _parts_bodies(mesh, layers, middle),
+            float(own[0, 2]), tuple(float(v) for v in middle[:3]),
         ))  # fmt: skip
     return found
 
