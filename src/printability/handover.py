@@ -48,6 +48,8 @@ __all__ = [
 _FILM_MM3 = 1e-9
 # A joined body may be off by so much where that keeps its edges apart in single precision.
 _COARSER_MM = (1e-5, 1e-4, 5e-4)
+# Where that does not do, a bead of this radius is laid along the edge.
+_BEAD_MM = 0.01
 
 
 @dataclass(frozen=True)
@@ -118,7 +120,23 @@ def _in_single_precision(solid: manifold3d.Manifold) -> Mesh:
         if not crowded_edges(found):
             return found
         first = first or found
-    return first
+    beaded = solid + _beads(first)
+    found, _ = repaired(_singly(mesh_of(beaded).vertices), mesh_of(beaded).facets)
+    return first if crowded_edges(found) else found
+
+
+def _beads(mesh: Mesh) -> manifold3d.Manifold:
+    """Thin rods along edges at which more than two facets meet."""
+    edges = np.sort(mesh.facets[:, [0, 1, 1, 2, 2, 0]].reshape(-1, 2), axis=1)
+    edges, count = np.unique(edges, axis=0, return_counts=True)
+    knob = _BEAD_MM * np.concatenate([np.eye(3), -np.eye(3)])
+    return manifold3d.Manifold.batch_boolean(
+        [
+            manifold3d.Manifold.hull_points((mesh.vertices[edge][:, None] + knob).reshape(-1, 3))
+            for edge in edges[count > 2]
+        ],
+        manifold3d.OpType.Add,
+    )
 
 
 def _singly(places: np.ndarray) -> np.ndarray:

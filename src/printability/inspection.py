@@ -13,14 +13,18 @@ import numpy as np
 from .arches import Arches
 from .estimate import Estimate, estimate
 from .footing import (
+    Buckling,
     Footing,
     LeastHeld,
     LongFoot,
     Swaying,
+    WeakCut,
     copies_on_plate,
+    find_buckling,
     find_footing,
     find_least_held,
     find_swaying,
+    find_weak_cuts,
     greatest_extent,
     long_feet,
 )
@@ -38,6 +42,7 @@ from .layers import (
     Tear,
     ThinWall,
     find_cups,
+    find_dots,
     find_islands,
     find_jumps,
     find_lost,
@@ -86,11 +91,13 @@ __all__ = ["Inspection", "PatchLook", "inspect_between", "inspect_model"]
 SPECK_MM2 = 0.5
 # An edge curls by a layer for each so many degrees below the threshold (from memory).
 _CURL_DEG = 15.0
+# Around a dot undersides are looked for in so many ways, so far beside it, mm.
+_AROUND, _BESIDE_DOT_MM = 8, 0.5
 # Where the film pulls, an arch is too wide only over so many times the bridge limit (from memory).
 _PULLED_ARCH = 3.0
 _KEPT = (
     "islands", "grip", "peak", "necks", "thin", "lost", "cups", "footing", "faults", "corners",
-    "spans", "jumps", "tears", "least_held", "swaying",
+    "spans", "jumps", "tears", "least_held", "swaying", "weak_cuts", "buckling",
 )  # fmt: skip
 
 
@@ -200,6 +207,40 @@ class Inspection:
         return [contact for support in self.supports for contact in support.contacts]
 
     @cached_property
+    def holds(self) -> list[Contact]:
+        """What holds undersides from below: contacts of supports, then small posts of the model.
+
+        Whoever made it: a tip in a joined file holds as one that is told does.
+        """
+        return [*self.contacts, *(self.bare or self).own_dots]
+
+    @cached_property
+    def own_dots(self) -> list[Contact]:
+        """Small sections of the model that end under an overhang, one for each patch around."""
+        layer, center, area = find_dots(self.own_layers, self.process["hold_flat_mm"])
+        if not len(layer):
+            return []
+        h, radius = self.layers.layer_height_mm, np.sqrt(area / np.pi)
+        angles = 2 * np.pi * np.arange(_AROUND) / _AROUND
+        ways = np.stack([np.cos(angles), np.sin(angles)], axis=1)
+        places = center[:, None] + (radius + _BESIDE_DOT_MM)[:, None, None] * ways
+        # From where the tip is no wider yet than it is told apart from what lies around it.
+        z = np.repeat((layer - 1.5) * h, _AROUND)
+        facets = first_hits(self.mesh.index, np.c_[places.reshape(-1, 2), z], (0.0, 0.0, 1.0), 0.0)
+        found: dict[tuple[int, int], Contact] = {}
+        overhang = self.overhang(self.process.threshold_deg).patch_of_facet
+        for i, facet in enumerate(facets.tolist()):
+            patch = int(overhang[facet]) if facet >= 0 else 0
+            dot = i // _AROUND
+            low = self.mesh.vertices[self.mesh.facets[facet], 2].min() if facet >= 0 else np.inf
+            if patch and (dot, patch) not in found and low <= layer[dot] * h + _BESIDE_DOT_MM:
+                found[dot, patch] = Contact(
+                    (float(center[dot, 0]), float(center[dot, 1]), float(layer[dot] * h)),
+                    float(2 * radius[dot]), float(self.slopes_deg[facet]), int(facet),
+                )  # fmt: skip
+        return list(found.values())
+
+    @cached_property
     def islands(self) -> tuple[Island, ...]:
         """Parts of layers that begin on nothing."""
         return find_islands(self.layers)
@@ -285,8 +326,8 @@ class Inspection:
     def least_held(self) -> tuple[LeastHeld, ...]:
         """What of the model stands on the plate by itself, where it is held least.
 
-        Supports join what they hold; their own feet, and feet that a brim makes larger, are left
-        to what judges supports.
+        Supports join what they hold; their own feet, and feet that a brim makes larger, are told
+        only where they fall.
         """
         rule = self.process
 
@@ -296,19 +337,35 @@ class Inspection:
                 int(rule["absorbed_layers"]),
             )  # fmt: skip
 
-        found = held(self.own_layers)
-        if not self.supports or not found:
-            return found
-        feet = [one.foot_mm2 for one in found]
+        if not self.supports:
+            return held(self.own_layers)
+        feet = [one.foot_mm2 for one in held(self.own_layers)]
         return tuple(
             one for one in held(self.layers)
-            if any(abs(one.foot_mm2 - foot) <= _SAME_FOOT * foot for foot in feet)
+            if one.push_nmm > one.hold_nmm
+            or any(abs(one.foot_mm2 - foot) <= _SAME_FOOT * foot for foot in feet)
+        )  # fmt: skip
+
+    @cached_property
+    def weak_cuts(self) -> tuple[WeakCut, ...]:
+        """Where what is built, supports among it, holds less than twice what the drag asks."""
+        rule = self.process
+        return find_weak_cuts(
+            self.layers, rule["drag_n"], rule["bond_n_mm2"], rule["plate_n_mm2"],
+            int(rule["absorbed_layers"]),
         )  # fmt: skip
 
     @cached_property
     def swaying(self) -> tuple[Swaying, ...]:
-        """How far the nozzle's drag moves what stands up from the plate; supports not counted."""
-        return find_swaying(self.own_layers, self.process["drag_n"], self.process["young_gpa"])
+        """How far the nozzle's drag moves what stands up from the plate, supports among it."""
+        rule = self.process
+        return find_swaying(self.layers, rule["drag_n"], rule["young_gpa"], rule["line_mm"])
+
+    @cached_property
+    def buckling(self) -> tuple[Buckling, ...]:
+        """What buckles when it is pushed back down, supports among it, where the film pulls."""
+        rule = self.process
+        return find_buckling(self.layers, rule["pull_n_mm2"], rule["young_gpa"], rule["line_mm"])
 
     @cached_property
     def starts_with(self) -> str:
@@ -561,8 +618,8 @@ class Inspection:
         key = threshold_deg, patch.id
         if key not in self._held:
             facets = self.facets_that_hang(patch.id, overhang, threshold_deg)
-            total, count = float(self.areas_mm2[facets].sum()), len(self._contact_facets)
-            if np.isin(self._contact_facets, facets).any():
+            total, count = float(self.areas_mm2[facets].sum()), len(self.contacts)
+            if np.isin(self._hold_facets, facets).any():
                 pieces = self.pieces_held(patch.id, overhang, threshold_deg)
                 self._held[key] = held_in_sum(pieces, total, count)
             else:
@@ -570,8 +627,8 @@ class Inspection:
         return self._held[key]
 
     @cached_property
-    def _contact_facets(self) -> np.ndarray:
-        return np.array([contact.facet for contact in self.contacts], int)
+    def _hold_facets(self) -> np.ndarray:
+        return np.array([one.facet for one in self.holds], int)
 
     def pieces_held(self, patch: int, overhang: Overhang, threshold_deg: float) -> HeldPieces:
         """A patch in small pieces with what the contacts hold of it, worked out once."""
@@ -579,8 +636,8 @@ class Inspection:
         if key not in self._pieces:
             self._pieces[key] = held_pieces(
                 self.mesh, self.facets_that_hang(patch, overhang, threshold_deg), self.slopes_deg,
-                np.array([contact.at_mm for contact in self.contacts]).reshape(-1, 3),
-                self._contact_facets, self.process, threshold_deg,
+                np.array([one.at_mm for one in self.holds]).reshape(-1, 3),
+                self._hold_facets, self.process, threshold_deg,
             )  # fmt: skip
         return self._pieces[key]
 

@@ -148,7 +148,7 @@ def test_findings_of_the_table(bench):
     assert found["tower"]["count"] == 120
     assert found["tower"]["area_mm2"][99:101] == [16, 1200]
     # The top reaches far from its one leg, which is slender for what it carries.
-    assert [f["kind"] for f in found["findings"]] == ["ledge", "footing"]
+    assert [f["kind"] for f in found["findings"]] == ["ledge", "neck", "footing"]
     assert "1,184.0 mm²" in found["ledger_html"]
     patches = np.frombuffer(bench.get("patches.bin").content, np.uint32)
     slopes = np.frombuffer(bench.get("slopes.bin").content, np.float32)

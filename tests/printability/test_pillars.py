@@ -9,6 +9,7 @@ import numpy as np
 import pytest
 import trimesh
 
+from constructions import cuboid, mesh_of, upright
 from depth import about
 from printability import supports
 from printability.errors import EditError
@@ -301,3 +302,17 @@ def test_the_lift_that_is_asked_for_is_enough(lacking):
     asked = float(re.search(r"Lift the piece by ([\d.]+) mm", fitted(0.0).text)[1])
     assert lacking - 1e-6 <= asked < lacking + 0.1
     assert fitted(asked).stands
+
+
+def test_a_tip_does_not_stand_under_a_knife_edge():
+    """A wedge that runs out thin: near its edge a tip has next to nothing to be sunk into."""
+    profile = [(0, 10), (20, 10), (20, 14)]
+    wedge = mesh_of(upright(profile, 10) + cuboid(19, -5, 0, 24, 5, 14))
+    under = np.flatnonzero(facet_normals(wedge)[:, 2] < -0.9)
+    facet = next(f for f in under if wedge.vertices[wedge.facets[f], 2].min() > 5)
+    corners = wedge.vertices[wedge.facets[facet]]
+    for x, stands in ((0.1, False), (0.2, False), (2.0, True), (8.0, True)):
+        weights = np.linalg.solve(np.vstack([corners[:, :2].T, np.ones(3)]), [x, 0.0, 1.0])
+        fitted = fit_pillar(wedge, pillar_at(wedge, int(facet), weights))
+        assert fitted.stands == stands, (x, fitted.text)
+        assert stands or "does not bond" in fitted.text

@@ -285,7 +285,7 @@ def test_an_opening_lets_room_out_from_two_millimetres_on(is_small, draws):
         large = [one for one in found if one.volume_mm3 > 0.5 * holds]
         assert bool(large) == is_small
         if is_small:
-            assert large[0].volume_mm3 == pytest.approx(holds, rel=0.3)
+            assert large[0].volume_mm3 == pytest.approx(holds, rel=0.5)
 
 
 def test_room_under_a_blob_is_walled_in_where_no_ball_gets_out(draws):

@@ -9,6 +9,7 @@ import math
 import manifold3d
 import numpy as np
 import pytest
+import shapely
 import trimesh
 from shapely import affinity
 from shapely.geometry import LineString, MultiPoint, Point, Polygon
@@ -297,11 +298,20 @@ def test_one_pillar_holds_what_is_near_it_and_no_more(draws):
         low = placed.mesh.vertices[placed.mesh.facets[facets]][:, :, :2].reshape(-1, 2)
         whole = MultiPoint(low).convex_hull
         hinge = LineString([(low[:, 0].min(), -50), (low[:, 0].min(), 50)]).buffer(1.5)
-        held = unary_union([*(Point(p).buffer(near, quad_segs=64) for p in standing), hinge])
+        # What was printed before a contact it does not hold: a layer below it at most.
+        back = 0.2 / math.tan(math.radians(slope))
+        discs = [
+            Point(p).buffer(near, quad_segs=64).intersection(
+                shapely.box(p[0] - back, -1e3, 1e3, 1e3)
+            )
+            for p in standing
+        ]  # fmt: skip
+        held = unary_union([*discs, hinge])
         left = whole.difference(held).area / math.cos(math.radians(slope))
         if standing:
             found = look.held(patch, overhang, 45)
-            assert found.unheld_mm2 == pytest.approx(left, rel=0.05, abs=0.015 * patch.area_mm2)
+            # Small pieces that a disc's straight edge cuts through are held in part.
+            assert found.unheld_mm2 == pytest.approx(left, rel=0.05, abs=0.03 * patch.area_mm2)
             # The rest of what is held lies at the hinge.
             rest = found.area_mm2 - found.unheld_mm2 - sum(found.by_contact_mm2)
             assert -1e-6 <= rest <= 1.05 * 1.5 * 30 / math.cos(math.radians(slope))

@@ -14,7 +14,7 @@ GROUPS = (
     ("Layers and machine", ("layer_height_mm", "line_mm", "pixel_mm", "build_x_mm", "build_y_mm",
                             "build_z_mm", "spacing_mm", "flow_mm3_s", "layer_s")),
     ("Material and forces", ("density_g_cm3", "young_gpa", "green_n_mm2", "plate_n_mm2",
-                             "pull_n_mm2", "drag_n", "fill")),
+                             "bond_n_mm2", "pull_n_mm2", "drag_n", "fill")),
     ("What prints by itself", ("threshold_deg", "bridge_mm", "ledge_mm", "notable_mm", "wall_mm",
                                "absorbed_layers", "hold_flat_mm", "hold_steep_mm", "cup_mm3",
                                "cup_open", "corner_mm", "neck_ratio")),

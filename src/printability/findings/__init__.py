@@ -3,7 +3,7 @@
 One file a kind, registered in `KINDS`; a new kind is one such file, imported here.
 """
 
-from .alone import alone, sways
+from .alone import alone, buckles, sways
 from .base import FAR_OVER, KINDS, Finding, Kind, Severity
 from .cup import cups
 from .fault import faults
@@ -34,6 +34,7 @@ __all__ = [
     "alone",
     "beside",
     "bridges",
+    "buckles",
     "corner_lift",
     "cups",
     "faults",

@@ -74,7 +74,7 @@ def _whole(case: Case) -> tuple[float, float, float]:
 
 def _falls(case: Case, margin_mm: float) -> bool:
     """Whether the whole falls: by weight alone, or where filament drags by what the plate holds."""
-    if not case.rule["drag_n"] or not math.isfinite(margin_mm) or case.look.supports:
+    if not case.rule["drag_n"] or not math.isfinite(margin_mm):
         return margin_mm < 0
     push, hold, _ = _whole(case)
     return push > hold

@@ -1,5 +1,6 @@
 """Overhang patches, as far as nothing holds them."""
 
+import math
 from collections.abc import Iterator
 
 from ..inspection import SPECK_MM2
@@ -13,22 +14,24 @@ LEFT = 0.02
 def patches(case: Case) -> Iterator[Finding]:
     """Patches that are no flat step, no arch and no speck."""
     words = case.look.process.words
-    contacts = {int(case.overhang.patch_of_facet[c.facet]) for c in case.look.contacts}
+    contacts = {int(case.overhang.patch_of_facet[c.facet]) for c in case.look.holds}
     for look in case.look.look_at_patches(case.overhang, case.threshold_deg):
         if look.prints:
             continue
         patch = look.patch
         edge = words.get("edge", "") if look.strikes else ""
         form = {"area": "", "edge": " along an edge", "point": " at a point"}[look.form]
-        pillars, left, told = 0, patch.area_mm2, ""
+        pillars, left, told, far = 0, patch.area_mm2, "", math.inf
         if patch.id in contacts:
             held = case.look.held(patch, case.overhang, case.threshold_deg)
-            left = held.unheld_mm2
+            left, far = held.unheld_mm2, held.over_mm
             pillars = sum(area > 0 for area in held.by_contact_mm2)
             told = (
                 f", of which {left:,.1f} mm² nothing holds" if left > 0.05 else ", all of it held"
             )
         is_held = pillars > 0 and left <= max(SPECK_MM2, LEFT * patch.area_mm2)
+        # What little is left may not lie all in one corner.
+        is_held &= far <= case.rule["ledge_mm"] or left <= SPECK_MM2
         severity = Severity.WILL_FAIL if edge else Severity.RISKY
         why = edge or (
             f"Flatter than {case.threshold_deg:g}°, it {words.get('droops', 'droops')} unless "

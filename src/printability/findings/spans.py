@@ -89,9 +89,9 @@ def _worst_unheld(
         far = part.length_mm > FAR_OVER * limit
         if risky is not None and not far:
             break
-        if case.look.supports and held_by_contacts_of(case, part):
+        if case.look.holds and held_by_contacts_of(case, part):
             continue
-        if far and not (case.look.supports and held_so_far(case, part, FAR_OVER)):
+        if far and not (case.look.holds and held_so_far(case, part, FAR_OVER)):
             return part, Severity.WILL_FAIL
         risky = risky or part
     return risky and (risky, Severity.RISKY)
@@ -159,7 +159,7 @@ def held_by_contacts_of(case: Case, part: Hanging) -> bool:
     patches = _patches_of(look, case.overhang, part)
     if not patches:  # it begins on what is too steep for an overhang: measured straight
         return _is_held(case, part, {0}, 1.0)
-    if not any(case.overhang.patch_of_facet[c.facet] in patches for c in look.contacts):
+    if not any(case.overhang.patch_of_facet[c.facet] in patches for c in look.holds):
         return False
     for patch in patches:
         pieces = look.pieces_held(patch, case.overhang, case.threshold_deg)
@@ -216,7 +216,7 @@ def held_so_far(case: Case, part: Hanging, times: float) -> bool:
 
 def _is_held(case: Case, part: Hanging, patches: set[int], times: float) -> bool:
     look = case.look
-    contacts = [c.at_mm for c in look.contacts if case.overhang.patch_of_facet[c.facet] in patches]
+    contacts = [c.at_mm for c in look.holds if case.overhang.patch_of_facet[c.facet] in patches]
     hold = times * case.rule["hold_flat_mm"]
     at = np.array(contacts).reshape(-1, 3)
     at = at[beside(at[:, 2], part, hold, look.process), :2]

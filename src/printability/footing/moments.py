@@ -5,6 +5,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from ..layers import Layers
+from ._moment_kernels import sums_of_regions
 
 __all__ = ["Moments", "moments_of_regions"]
 
@@ -31,6 +32,15 @@ class Moments:
         a, b, c = (self.tensor_mm4[:, i, j] for i, j in ((0, 0), (1, 1), (0, 1)))
         return (a + b) / 2 - np.sqrt(((a - b) / 2) ** 2 + c**2)
 
+    def sums(self) -> np.ndarray:
+        """(n, 6) float: area and moments x, y, xx, yy, xy about the origin; they add up."""
+        area, (cx, cy) = self.area_mm2, self.center_mm.T
+        a, b, c = (self.tensor_mm4[:, i, j] for i, j in ((0, 0), (1, 1), (0, 1)))
+        return np.stack(
+            [area, area * cx, area * cy, a + area * cx**2, b + area * cy**2, c + area * cx * cy],
+            axis=1,
+        )
+
     def together(self) -> "Moments":
         """Of all regions as one section: one center (2,), one tensor (2, 2)."""
         area = self.area_mm2.sum()
@@ -52,32 +62,16 @@ def moments_of_regions(layers: Layers, regions: np.ndarray, origin: np.ndarray) 
     regions : (n,) int
     origin : (2,) float
     """
-    points = layers.points - origin
-    # The point that follows each on its loop.
-    after = np.arange(1, len(points) + 1)
-    ends = layers.loop_start[1:] - 1
-    after[ends] = layers.loop_start[:-1]
-    x0, y0 = points.T
-    x1, y1 = points[after].T
-    cross = x0 * y1 - x1 * y0
-    sums = np.stack([
-        cross / 2, (x0 + x1) * cross / 6, (y0 + y1) * cross / 6,
-        (x0 * x0 + x0 * x1 + x1 * x1) * cross / 12, (y0 * y0 + y0 * y1 + y1 * y1) * cross / 12,
-        (x0 * y1 + 2 * x0 * y0 + 2 * x1 * y1 + x1 * y0) * cross / 24,
-    ])  # fmt: skip
-    of_loop = np.add.reduceat(sums, layers.loop_start[:-1], axis=1)
-    sign = np.where(of_loop[0] < 0, -1.0, 1.0) * np.where(layers.is_hole, -1.0, 1.0)
-    of_loop = of_loop * sign
-    count = len(layers.region_area_mm2)
-    of = layers.region_of_loop
-    known = of >= 0  # what closes nothing is of no region
-    area, mx, my, xx, yy, xy = (
-        np.bincount(of[known], row[known], count)[regions] for row in of_loop
-    )
+    loops, start = layers.loops_by_region
+    sums = sums_of_regions(
+        layers.points, layers.loop_start, loops, start, layers.is_hole,
+        np.ascontiguousarray(regions, np.int64), np.asarray(origin, np.float64),
+    )  # fmt: skip
+    area = sums[:, 0]
     safe = np.where(area > 0, area, 1.0)
-    cx, cy = mx / safe, my / safe
+    cx, cy = sums[:, 1] / safe, sums[:, 2] / safe
     tensor = np.empty((len(area), 2, 2))
-    tensor[:, 0, 0] = xx - area * cx * cx
-    tensor[:, 1, 1] = yy - area * cy * cy
-    tensor[:, 0, 1] = tensor[:, 1, 0] = xy - area * cx * cy
+    tensor[:, 0, 0] = sums[:, 3] - area * cx * cx
+    tensor[:, 1, 1] = sums[:, 4] - area * cy * cy
+    tensor[:, 0, 1] = tensor[:, 1, 0] = sums[:, 5] - area * cx * cy
     return Moments(area, np.stack([cx, cy], axis=1), tensor)

@@ -3,6 +3,7 @@
 from ._tearing import EVERY, least_cuts
 from ._united import union_of_loops
 from .cavities import VENT_MM, Cup, find_cups
+from .dots import find_dots
 from .growth import (
     Jump,
     Neck,
@@ -64,6 +65,7 @@ __all__ = [
     "coarser",
     "edges_of_loops",
     "find_cups",
+    "find_dots",
     "find_islands",
     "find_jumps",
     "find_lost",

@@ -239,6 +239,14 @@ def _touch(points, loop_start, loops, start, r, s, x0, y0, x1, y1):
 
 
 @compiled
+def spread_up(lower, upper, stands):
+    """Mark the upper regions of pairs, ordered by these, whose lower one stands."""
+    for i in range(lower.shape[0]):
+        if stands[lower[i]]:
+            stands[upper[i]] = True
+
+
+@compiled
 def floating_group(lower, upper, layer):
     """(r,) int: the part, as `trace_floating` numbers them, that each region floats with.
 

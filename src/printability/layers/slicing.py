@@ -208,6 +208,16 @@ class Layers:
         return tuple(np.concatenate(side) for side in zip(*found, strict=True))
 
     @cached_property
+    def standing(self) -> np.ndarray:
+        """(r,) bool: regions below which there is something all the way down to the plate."""
+        lower, upper = self.touching
+        stands = np.zeros(len(self.region_layer), np.bool_)
+        stands[: self.layer_regions[1] if self.count else 0] = True
+        order = np.argsort(upper, kind="stable")
+        _joining.spread_up(lower[order], upper[order], stands)
+        return stands
+
+    @cached_property
     def area_mm2(self) -> np.ndarray:
         """(n,) float: area of every layer."""
         return np.bincount(self.region_layer, self.region_area_mm2, self.count)[: self.count]

@@ -2,7 +2,7 @@
 
 import math
 from concurrent.futures import ThreadPoolExecutor
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from itertools import pairwise
 
 import manifold3d
@@ -94,10 +94,12 @@ def find_thin_walls(layers: Layers, least_mm: float) -> tuple[ThinWall, ...]:
         rows = np.concatenate(
             list(pool.map(lambda ends: _rows(layers, least_mm, *ends), pairwise(bounds)))
         )
+    found = rows
     is_link = rows[:, 6] > 0
     links = _find_links(layers, rows[is_link], least_mm)
     rows = rows[~is_link]
     walls = _find_walls(layers, rows, least_mm) if len(rows) else []
+    walls = [_as_thin(wall, found[is_link], least_mm) for wall in walls]
     # A link within a thin wall is that wall, unless that would be small.
     walls = [
         wall
@@ -110,6 +112,14 @@ def find_thin_walls(layers: Layers, least_mm: float) -> tuple[ThinWall, ...]:
         if all(wall.is_small or _apart(wall, link) > _BESIDE * least_mm for wall in walls)
     ]
     return tuple(sorted(walls + links, key=lambda wall: -wall.area_mm2))
+
+
+def _as_thin(wall: ThinWall, rows: np.ndarray, least_mm: float) -> ThinWall:
+    """A wall as thin as what may be a link in it: its width is the least across."""
+    apart = np.hypot(*(rows[:, :2] - np.array(wall.center_mm[:2])).T)
+    near = (apart <= _BESIDE * least_mm) & (np.abs(rows[:, 2] - wall.z_mm) <= _BESIDE * least_mm)
+    thinnest = float(rows[near, 3].min(initial=wall.thickness_mm))
+    return replace(wall, thickness_mm=thinnest)
 
 
 def _apart(one: ThinWall, other: ThinWall) -> float:

@@ -93,15 +93,19 @@ def made_minimal(search: "Search", supports: tuple[Support, ...], only=None, ful
 
 
 def relieved(search: "Search", supports: tuple[Support, ...], added, only=None):
-    """Some supports without those near the ones added last that these make needless."""
+    """Some supports without those near the ones added last that these make needless.
+
+    Against the drag they do so from afar as well.
+    """
     if not added:
         return supports
     placed, _ = search.look(supports)
     place = {s.key: placed.supports[s.key].contact_mm for s in supports}
+    near_mm = math.inf if search.process["drag_n"] else _APART_MM
     waiting = [
         s.key for s in supports
         if s not in added and not s.why.startswith(("Steadies", LOWEST, BUNCHED))
-        and any(math.dist(place[s.key], place[a.key]) <= _APART_MM for a in added)
+        and any(math.dist(place[s.key], place[a.key]) <= near_mm for a in added)
     ]  # fmt: skip
     if not waiting:
         return supports

@@ -21,10 +21,11 @@ from ..turning import GOALS, Scorer, even_directions, said_of_turn, turn_to
 from .habits import apply_habits, key_of
 from .holding import bunched, held_down
 from .minimal import beyond, made_minimal, relieved
-from .options import MOST_CONTACTS, Options
+from .options import MOST_CONTACTS, PROFILES, Options
 from .sharing import shared, thick_enough
 from .spots import Wanted, spots_for
 from .stands import Stands
+from .steadying import steadied
 
 __all__ = ["CURABLE", "Proposal", "Search", "Unreachable", "propose"]
 
@@ -279,6 +280,35 @@ def propose(
     Proposal
     """
     options = options or Options()
+
+    def found_with(asked: Options) -> Proposal:
+        return _proposed(part, setup, asked, sides, progress, only, base, own_layers, fully)
+
+    found = found_with(options)
+    if not found.volume_mm3 > found.grid_support_mm3 > 0:
+        return found
+    # Never a forest: the finer profiles are tried before it is offered.
+    for profile in PROFILES[: PROFILES.index(options.profile)][::-1]:
+        finer = found_with(replace(options, profile=profile))
+        if finer.volume_mm3 < found.volume_mm3 and not beyond(
+            _to_clear(finer, options), _to_clear(found, options)
+        ):
+            said = f"Taken in the profile “{profile}”, which takes less material."
+            found = replace(finer, said=(said, *finer.said))
+        if found.volume_mm3 <= found.grid_support_mm3:
+            break
+    return found
+
+
+def _to_clear(found: "Proposal", options: Options) -> list[Finding]:
+    return [
+        f for f in found.after.findings
+        if f.kind in CURABLE and f.severity >= options.least and f.accepted is None
+    ]  # fmt: skip
+
+
+def _proposed(part, setup, options, sides, progress, only, base, own_layers, fully) -> "Proposal":
+    """What one profile comes to, see `propose`."""
     # Single places are known again by where they are exactly.
     is_coarse = only is None and options.habits is None
     search = Search(part, setup, options, sides, progress, base, own_layers, is_coarse)
@@ -320,8 +350,18 @@ def propose(
     before_pull = supports
     supports, missed = held_down(search, stands, supports, is_asked)
     unreachable += missed
+    alone = supports
+    supports, missed = steadied(search, stands, supports, is_asked)
+    unreachable += missed
+    if supports != alone:  # what has come last may share a shaft too
+        sharing, _ = steadied(search, stands, shared(search, supports), is_asked)
+        if _volume_mm3(search, sharing) < _volume_mm3(search, supports) and not beyond(
+            search.left(sharing), search.left(supports)
+        ):
+            supports = sharing
     if fully:
-        added = [s for s in supports if s not in before_pull]
+        known = {s.key for s in before_pull}
+        added = [s for s in supports if s.key not in known]
         supports = relieved(search, supports, added, is_asked)
     supports = thick_enough(search, supports)
     if search.own is not search.exact:
@@ -346,6 +386,11 @@ def propose(
         found_before(), after, look, float(volume), float(grid),
         (*said, *said_of_weight(volume, grid, search)),
     )  # fmt: skip
+
+
+def _volume_mm3(search: Search, supports: tuple[Support, ...]) -> float:
+    placed, _ = search.look(supports)
+    return sum(placed.supports[s.key].volume_mm3 for s in supports)
 
 
 def _rounds(
@@ -392,7 +437,8 @@ def _beyond_allowed(
         search, stands, supports, lambda f: f.kind != "hold" and is_new(f), (0.92, 0.95)
     )
     supports, more = held_down(search, stands, supports, is_new)
-    return supports, missed + more
+    supports, steady = steadied(search, stands, supports, is_new)
+    return supports, missed + more + steady
 
 
 def _numbered(supports: tuple[Support, ...], setup: Setup) -> tuple[Support, ...]:
@@ -455,10 +501,10 @@ def said_of_weight(volume: float, grid: float, search: Search) -> tuple[str, ...
     """What to say where supports weigh much against plain grid ones, mm³ both."""
     if not (grid > 1000 and volume > grid / 2):
         return ()
-    return (
-        f"These take {volume:,.0f} mm³, more than half of what plain grid supports would "
-        f"({grid:,.0f} mm³): {_cheaper(volume, search)}",
-    )
+    much = "more than plain grid supports would" if volume > grid else (
+        "more than half of what plain grid supports would"
+    )  # fmt: skip
+    return (f"These take {volume:,.0f} mm³, {much} ({grid:,.0f} mm³): {_cheaper(volume, search)}",)
 
 
 def _cheaper(volume: float, search: Search) -> str:

@@ -17,8 +17,8 @@ _PILLAR, _BRANCH = 1.75, 1.5
 # Feet and pads are no smaller than this many shafts across (from memory).
 _LEAST_FOOT = 1.6
 _LEAST_PAD_MM = 0.3
-# A foot holds this many times what topples it (from memory).
-_STEADY = 1.5
+# A foot holds this many times what topples it (from memory), and a little more.
+_STEADY = 2.04
 
 
 def carried_mm2(contact_mm: float) -> float:
@@ -106,7 +106,9 @@ def slimmed(
     if rule["plate_n_mm2"] and rule["pull_n_mm2"]:
         area = carried * rule["green_n_mm2"] / rule["plate_n_mm2"]
         least = max(least, math.sqrt(4 / math.pi * area))
-    foot = min(size.foot_mm, max(least, shaft))
+    foot = max(least, shaft)
+    if not rule["drag_n"]:
+        foot = min(size.foot_mm, foot)
     tall = min(size.foot_height_mm, (foot - shaft) / 2)
     pad_mm, pad_height = size.pad_mm, size.pad_height_mm
     for part in (1.0, 0.85, 0.7, 0.55, 0.4):

@@ -454,8 +454,10 @@ class Round:
         middle = pieces.corners_mm.mean(axis=1)
         open_ = np.clip(pieces.over_mm.max(axis=1), 0, None) > 0
         allowed = max(0.5 * SPECK_MM2, _LEFT * float(area.sum()))
+        # What little is left may not lie all in one corner.
+        is_far = pieces.over_mm.min(axis=1) > self.process["ledge_mm"]
         # What is held by its own rim alone asks for one contact all the same.
-        is_one = float(area[open_].sum()) <= allowed
+        is_one = float(area[open_].sum()) <= allowed and not (is_far & open_).any()
         has_some = bool(np.isin([c.facet for c in contacts], facets).any())
         before = self.wanted.unheld_mm2.get(finding.patch, math.inf)
         self.wanted.unheld_mm2[finding.patch] = finding.area_mm2
@@ -481,6 +483,8 @@ class Round:
         high = np.abs(middle[pool[near["i"]], 2] - middle[near["j"], 2])
         steep = 1.2 * math.tan(math.radians(min(self.search.threshold, 80.0)))
         near = near[(near["v"] <= far[near["j"]]) & (high <= steep * far[near["j"]])]
+        # Nor what was printed before.
+        near = near[middle[near["j"], 2] >= middle[pool[near["i"]], 2] - self.h]
         holds = csr_array(
             (np.ones(len(near), bool), (near["i"], near["j"])), (len(pool), len(middle))
         )
@@ -489,7 +493,7 @@ class Round:
         reason, whole = "", float(area.sum())
         would = holds @ (area * open_)
         for _ in range(_MOST_IN_LAYER):
-            if float(area[open_].sum()) <= allowed:
+            if float(area[open_].sum()) <= allowed and not (is_far & open_).any():
                 return
             gain = np.where(usable, would / tall, 0.0)
             best = int(np.argmax(gain))
@@ -516,7 +520,7 @@ class Round:
             if is_one:
                 return
         rest = np.flatnonzero(open_)
-        if len(rest) and float(area[rest].sum()) > allowed:
+        if len(rest) and (float(area[rest].sum()) > allowed or is_far[rest].any()):
             at = middle[rest[np.argmax(area[rest])]]
             self.give_up(at, f"Overhang of {finding.area_mm2:,.0f} mm²: {reason}")
 

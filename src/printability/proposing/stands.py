@@ -67,6 +67,10 @@ class Stands:
         self.sizes = {name: size_for(process, name) for name in process.profiles}
         self.number = 0
 
+    def is_shown(self, facet: int) -> bool:
+        """Whether a facet is on a show side, where contacts stay light."""
+        return self.sides is not None and bool(self.sides[facet] == SHOW)
+
     def support(self, spot: Spot) -> tuple[Fitted | None, str]:
         """The support that holds a spot, fitted; or None and why there is none."""
         normal = self.normals[spot.facet]
@@ -74,7 +78,7 @@ class Stands:
         if any(math.dist(spot.place_mm, one) < near for one in self.options.refused):
             return None, "You refused a contact here."
         weight = spot.weight
-        on_show = self.sides is not None and self.sides[spot.facet] == SHOW
+        on_show = self.is_shown(spot.facet)
         if on_show:
             weight = "light"
         if not is_within_reach(self.world, spot.place_mm, normal):

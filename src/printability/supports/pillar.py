@@ -43,6 +43,9 @@ STEEPEST_CONTACT_DEG = 80.0
 LEAST_RISE_MM = 0.5
 # At most this part of a thin wall is taken up by the sunk end of the tip.
 MOST_OF_WALL = 0.6
+# A tip that is sunk less than this does not bond, mm (from memory).
+LEAST_BOND_MM = 0.05
+_UP = np.array([0.0, 0.0, 1.0])
 # A tip that leans less stands upright.
 _UPRIGHT_DEG = 0.5
 
@@ -208,6 +211,14 @@ def fit_pillar(world: World, support: Support, on: tuple[Fitted, ...] = ()) -> F
         return Fitted(
             support, Fit.NO_CONTACT,
             "The surface faces up here: a pillar from below has nothing to hold.", (end.contact,),
+        )  # fmt: skip
+    wall = wall_behind(world, np.array(end.contact.at_mm) + (0.0, 0.0, 1e-6), _UP)
+    if MOST_OF_WALL * wall < min(LEAST_BOND_MM, size.embed_mm):
+        return Fitted(
+            support, Fit.NO_CONTACT,
+            f"The wall is only {wall:.2f} mm thick here: a tip does not bond to it. "
+            "Move it to where it is thicker.",
+            (end.contact,),
         )  # fmt: skip
     lean = min(slope, size.lean_deg)
     tried = [lean, lean / 2, 0.0] if lean > _UPRIGHT_DEG else [0.0]

@@ -15,6 +15,7 @@ import numpy as np
 
 from ..layers import union_of_loops
 from ..mesh import Mesh, facet_areas
+from ..mesh.linking import linked
 from ..process import Process
 from ._held_kernels import distances, in_sight, over_of_pieces, take_nearer
 
@@ -45,19 +46,22 @@ class Held:
         Of the patch on its surface, and of what nothing holds; estimates by small pieces.
     by_contact_mm2 : tuple of float
         What each contact holds; a piece counts for the contact nearest along the patch.
+    over_mm : float
+        How much farther than what holds it the farthest piece lies that is not held.
     """
 
     area_mm2: float
     unheld_mm2: float
     by_contact_mm2: tuple[float, ...]
+    over_mm: float = math.inf
 
 
 def held_in_sum(found: "HeldPieces", total_mm2: float, contacts: int) -> Held:
     """What pieces of a patch come to, for so many contacts."""
     held, by = found.area_mm2 * found.part_held, found.contact
-    by_contact = np.bincount(by[by >= 0], held[by >= 0], contacts)
+    by_contact = np.bincount(by[by >= 0], held[by >= 0], contacts)[:contacts]
     left = max(float(total_mm2 - held.sum()), 0.0)
-    return Held(total_mm2, left, tuple(float(v) for v in by_contact))
+    return Held(total_mm2, left, tuple(float(v) for v in by_contact), found.farthest_mm())
 
 
 @dataclass(frozen=True, eq=False)
@@ -92,6 +96,11 @@ class HeldPieces:
     contact: np.ndarray
     is_open: np.ndarray
     part_held: np.ndarray
+
+    def farthest_mm(self, which: np.ndarray | None = None) -> float:
+        """How much farther than what holds it the farthest open piece of some lies, 0 for none."""
+        own = self.is_open if which is None else self.is_open & which
+        return float(self.over_mm[own].min(axis=1).max(initial=0.0))
 
 
 def held_pieces(
@@ -171,7 +180,8 @@ def _held_by(field: "_Field", contacts_mm, contact_facets, under) -> HeldPieces:
 class _Field:
     """A patch in small pieces, with what contacts there have been hold of it."""
 
-    def __init__(self, mesh, facets, reach, ledge, most, across):
+    def __init__(self, mesh, facets, reach, ledge, before_mm, most, across):
+        self.before_mm = before_mm
         total = float(facet_areas(mesh)[facets].sum())
         size = float(reach.min()) / across
         # Halving edges makes about four triangles of a square of that size.
@@ -196,7 +206,7 @@ class _Field:
         # Beyond a few pieces more than the limit it does not matter how far.
         self.rim_over = _hinge_distance(mesh, facets, self.places, ledge + 4 * size) - ledge
         self.most_mm = float(reach.max())
-        half, self.border = _border(mesh, facets)
+        half, self.border = _border(mesh, facets, 2 * ledge)
         self.is_spread = _is_spread(mesh, facets, half)
         self.known: dict[tuple, tuple[np.ndarray, np.ndarray]] = {}
         order = np.argsort(self.of, kind="stable")
@@ -255,7 +265,8 @@ class _Field:
         if not self.is_spread:
             clear &= along <= _WAY * straight + 4 * self.size
         way = np.where(clear, straight, along)
-        reached = np.isfinite(way)
+        # What was printed before it does, it did not hold.
+        reached = np.isfinite(way) & (self.places[near, 2] >= contact[2] - self.before_mm)
         return near[reached], way[reached]
 
     def _start(self, place, facet: int) -> int:
@@ -276,13 +287,16 @@ def _field_of(mesh, facets, slopes_deg, process, threshold_deg, most, across) ->
     reach = _reaches(slopes_deg[facets], process, threshold_deg)
     name = (
         hashlib.sha256(np.ascontiguousarray(facets)).digest(),
-        hashlib.sha256(np.ascontiguousarray(reach)).digest(), process["ledge_mm"], most, across,
+        hashlib.sha256(np.ascontiguousarray(reach)).digest(), process["ledge_mm"],
+        process.layer_height_mm, most, across,
     )  # fmt: skip
     with _LOCK:
         known = _FIELDS.setdefault(mesh, {})
         field = known.pop(name, None)
     if field is None:
-        field = _Field(mesh, facets, reach, process["ledge_mm"], most, across)
+        # A contact's own layer begins up to a layer lower.
+        before = process.layer_height_mm * (1 + 1e-6)
+        field = _Field(mesh, facets, reach, process["ledge_mm"], before, most, across)
     with _LOCK:
         known[name] = field
         while sum(len(f.of) for f in known.values()) > _MOST_KEPT and len(known) > 1:
@@ -337,15 +351,29 @@ def pieces_of(mesh: Mesh, facets: np.ndarray, size: float) -> tuple[np.ndarray, 
     return np.concatenate(done), np.concatenate(done_of)
 
 
-def _border(mesh: Mesh, facets: np.ndarray) -> tuple[np.ndarray, np.ndarray]:
-    """Half-edges around a patch, and those edges (s, 4) seen from above."""
+def _border(mesh: Mesh, facets: np.ndarray, small_mm: float) -> tuple[np.ndarray, np.ndarray]:
+    """Half-edges around a patch, and those edges (s, 4) seen from above.
+
+    Of the edges those of small holes are left out: the tip of a support that ends there is seen
+    across.
+    """
     inside = np.zeros(len(mesh.facets), bool)
     inside[facets] = True
     half = (3 * facets[:, None] + np.arange(3)).ravel()
     twin = mesh.twin[half]
     half = half[(twin < 0) | ~inside[np.maximum(twin, 0) // 3]]
     a, b = _ends(mesh, half)
-    return half, np.ascontiguousarray(np.hstack([mesh.vertices[a, :2], mesh.vertices[b, :2]]))
+    ends, index = np.unique(np.concatenate([a, b]), return_inverse=True)
+    loop = linked(len(ends), *np.split(index, 2))
+    xy = mesh.vertices[ends, :2]
+    low, high = np.full((loop.max() + 1, 2), np.inf), np.full((loop.max() + 1, 2), -np.inf)
+    np.minimum.at(low, loop, xy)
+    np.maximum.at(high, loop, xy)
+    wide = np.hypot(*(high - low).T)
+    is_hole = (wide <= small_mm) & (wide < wide.max() / 2)
+    seen = ~is_hole[loop[index[: len(a)]]]
+    edges = np.hstack([mesh.vertices[a[seen], :2], mesh.vertices[b[seen], :2]])
+    return half, np.ascontiguousarray(edges)
 
 
 def _ends(mesh: Mesh, half: np.ndarray) -> tuple[np.ndarray, np.ndarray]:
