@@ -157,7 +157,21 @@ def report_of(
         ],
         "peak": peak and _fields(peak, "layer", "z_mm", "area_mm2", "region_mm2", "region_layer"),
         "thin": [
-            _fields(wall, "thickness_mm", "z_mm", "center_mm", "area_mm2") for wall in look.thin
+            _fields(wall, "thickness_mm", "z_mm", "center_mm", "area_mm2", "is_link")
+            for wall in look.thin
+        ],
+        "lost": [
+            _fields(
+                one, "what", "thickness_mm", "area_mm2", "parts_bodies", "z_mm", "center_mm"
+            )
+            for one in look.lost
+        ],
+        "weak_cuts": [
+            _fields(
+                cut, "layer", "z_mm", "reached_mm", "ratio", "hold_nmm", "push_nmm", "lever_mm",
+                "area_mm2", "on_plate", "at_mm",
+            )
+            for cut in look.weak_cuts
         ],
         "necks": [
             _fields(neck, "layer", "z_mm", "center_mm", "area_mm2", "volume_above_mm3")

@@ -20,7 +20,7 @@ COMMANDS = {
     "prop": "propose supports for a model",
     "cuts": "propose where to cut a model",
     "make": "make the files of a stance",
-    "serve": "run the web server and the task worker",
+    "serve": "run the web server and what works for it",
     "manage": "run a Django management command",
 }
 
