@@ -204,7 +204,8 @@ def test_a_contact_holds_straight_however_thin_the_facets_are(draws, across):
             for r in (RESIN["hold_flat_mm"] * 0.97, RESIN["hold_steep_mm"] * 1.03)
         )  # fmt: skip
         got = held_mm2(mesh, facets, at, facets[f], 45.0)
-        assert least <= got <= most
+        # Small pieces that the disc's straight edge cuts through are held in part.
+        assert least - 1.0 <= got <= most
         if across > 1:  # the same whatever the facets are
             plain = stand(part_of(_strip(30.0, 9.0, 1), setup), setup).mesh
             own = np.flatnonzero(underside_slopes(plain, 0.05) < 45)

@@ -11,7 +11,7 @@ from printability.mesh import rotation_about_axes
 from printability.process import PROCESSES
 from printability.stance import Pose, Setup, part_of
 from printability.turning import Scorer
-from printability.ways_out import predict, props_out, turns_out
+from printability.ways_out import predict, props_out, reshapes_out, turns_out
 from solids import box, frustum, ours, together
 
 
@@ -151,3 +151,28 @@ def test_a_shelf_is_propped_and_a_falling_post_gets_a_brim():
     falls = next(f for f in now.problems if f.kind == "footing")
     ways = props_out(part, setup, falls, now)
     assert any(s.kind == "brim" for way in ways for s in way.supports)
+
+
+@pytest.mark.parametrize(
+    ("mesh", "kind", "process"),
+    [
+        (together(box(20, 20, 8), box(20, 20, 0.08, (30, 0, 0))), "lost", "fdm"),
+        (together(box(2, 2, 90), box(30, 30, 5, (20, 0, 0))), "sway", "fdm"),
+        (together(box(2, 2, 90), box(30, 30, 5, (20, 0, 0))), "alone", "fdm"),
+        (_union(box(1, 1, 40), box(12, 12, 6, (-5.5, -5.5, 40))), "buckle", "resin"),
+        (_union(box(1, 1, 12), box(12, 12, 6, (-5.5, -5.5, 12))), "hold", "fdm"),
+    ],
+    ids=["lost", "sway", "alone", "buckle", "hold"],
+)
+def test_every_new_kind_may_be_asked_for_its_ways_out(mesh, kind, process):
+    now, finding, turns = _ways(mesh, kind, process)
+    part, setup = (
+        part_of(mesh, Setup(process=PROCESSES[process])),
+        Setup(process=PROCESSES[process]),
+    )
+    for way in [*turns, *props_out(part, setup, finding, now)]:
+        # What is offered clears it, and says how many are left.
+        gone = [f for f in way.after.problems if f.id == finding.id and f.kind == kind]
+        assert len(way.after.problems) == way.left + way.new
+        assert len(gone) <= len([f for f in now.problems if f.kind == kind])
+    assert isinstance(reshapes_out(part, setup, finding, now), list)

@@ -344,7 +344,7 @@ def _apart(segs, i, j):
 
 
 @compiled
-def _unfit_runs(x, of_sample, fits, is_corner):
+def _unfit_runs(x, of_sample, fits):
     """(s,) int: number of the stretch that does not fit, around its loop; -1 where it fits."""
     total = x.shape[0]
     run = np.full(total, -1, np.int64)
@@ -403,7 +403,7 @@ def _links(x, y, nx, ny, step, edge, fits, is_corner, segs, of, r, grid):
     for i in range(segs.shape[0] - 1, -1, -1):
         if first_of[i] == total:
             first_of[i] = first_of[i + 1]
-    run = _unfit_runs(x, of_sample, fits, is_corner)
+    run = _unfit_runs(x, of_sample, fits)
     count = run.max() + 1 if total else 0
     best = np.full((max(count, 0), 4), np.inf)
     best[:, 3] = 0.0

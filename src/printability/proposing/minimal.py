@@ -64,13 +64,15 @@ def made_minimal(search: "Search", supports: tuple[Support, ...], only=None, ful
         if not _more(search, rest, only, allowed):
             kept.remove(key)
     _bring_back(search, supports, kept, fitted, only, allowed)
-    if not fully:
+    if not fully or not search.may_prune:
         return tuple(s for s in supports if s.key in kept)
     near = _Near(search, [*own, *(fitted[key] for key in kept)], allowed)
     asked = search.open_patches(search.base, search.own, only)
     waiting = []
     for i, key in enumerate(reversed(kept[:])):
         search.progress("Leaving out what is not needed", 0.85 + 0.05 * i / len(supports))
+        if not search.may_prune:
+            break
         if key in steady:
             continue
         if not fitted[key].contacts or near.holds_island(key):
@@ -150,7 +152,7 @@ def _in_batches(
     points = max(len(layers.points) + search.corners * layers.count * len(kept), 1)
     most = min(max(_POINTS_IN_ALL // points, _LEAST_BATCHES), _MOST_BATCHES)
     looks, count = 0, max(len(waiting), 1)
-    while waiting and looks < most:
+    while waiting and looks < most and search.may_prune:
         trial: list[str] = []
         for key in waiting:
             if all(math.dist(place[key], place[other]) > 1.5 * _APART_MM for other in trial):

@@ -39,6 +39,10 @@ _MOST_ROUNDS = 8
 # Turns looked at where a proposal weighs much.
 _MOST_FLATS, _DIRECTIONS = 12, 150
 _MOST_LOOKS_KEPT = 4
+# Steps are points of layers looked at, and so many for each look and each contact tried. After the
+# first number nothing more is left out by trying, after the second no more contacts are looked for.
+_LOOK_STEPS, _TRY_STEPS = 100_000, 10_000
+_STEPS_TO_PRUNE, _STEPS_IN_ALL = 40_000_000, 120_000_000
 # Outlines of so many points are taken coarser where that is enough.
 _FINE_POINTS, _COARSE_MM = 200_000, 0.02
 # So are supports that would have so many in all; circles have so many corners then.
@@ -113,6 +117,7 @@ class Search:
         self.part, self.options, self.sides = part, options, sides
         self.setup = setup
         self.kinds = CURABLE  # those that are looked for
+        self.steps = 0
         self._told = progress or (lambda *_: None)
         self._last = ("", 0.0)
         bare = replace(setup, supports=())
@@ -160,6 +165,20 @@ class Search:
         """Say the same again from inside a long step, so that it can be stopped there."""
         self._told(*self._last)
 
+    def tried(self) -> None:
+        """Count a contact that was tried."""
+        self.steps += _TRY_STEPS
+
+    @property
+    def may_prune(self) -> bool:
+        """Whether trying what can be left out may go on."""
+        return self.steps < _STEPS_TO_PRUNE
+
+    @property
+    def may_go_on(self) -> bool:
+        """Whether more may be looked for at all."""
+        return self.steps < _STEPS_IN_ALL
+
     def exactly(self) -> None:
         """From now on look at outlines as they are."""
         self.own = self.exact
@@ -185,10 +204,13 @@ class Search:
             own = self.own
         corners = SIDES if exactly else self.corners
         name = (own is self.exact, corners, *(f.support for f in placed.standing))
-        look = self._looks.pop(name, None) or inspect_model(
-            self.base.mesh, self.process, placed.standing, own.own_layers, sides=self.sides,
-            bare=own, corners=corners,
-        )  # fmt: skip
+        look = self._looks.pop(name, None)
+        if look is None:
+            look = inspect_model(
+                self.base.mesh, self.process, placed.standing, own.own_layers, sides=self.sides,
+                bare=own, corners=corners,
+            )  # fmt: skip
+            self.steps += _LOOK_STEPS + len(look.layers.points)
         self._keep(name, look)
         return placed, look
 
@@ -239,6 +261,7 @@ class Search:
         if not placed.standing:
             return [f for f in self.left(supports) if f.kind in _HANGING]
         look = inspect_between(self.own, placed.standing, max(first - 1, 0), end, self.corners)
+        self.steps += _LOOK_STEPS + len(look.layers.points)
         found = self.open(self.ledger(placed, look, _HANGING))
         return [f for f in found if first <= f.layer < end]
 
@@ -384,8 +407,16 @@ def _proposed(part, setup, options, sides, progress, only, base, own_layers, ful
     return Proposal(
         supports, placed.supports, _still_open(unreachable, search.open(after), search),
         found_before(), after, look, float(volume), float(grid),
-        (*said, *said_of_weight(volume, grid, search)),
+        (*said, *said_of_weight(volume, grid, search), *_said_of_steps(search)),
     )  # fmt: skip
+
+
+def _said_of_steps(search: Search) -> tuple[str, ...]:
+    if not search.may_go_on:
+        return ("The search has used up its steps; what it has not come to is listed.",)
+    if not search.may_prune:
+        return ("Some may be left out: trying each was given up after so many steps.",)
+    return ()
 
 
 def _volume_mm3(search: Search, supports: tuple[Support, ...]) -> float:
@@ -403,7 +434,7 @@ def _rounds(
     for turn in range(_MOST_ROUNDS):
         placed, look = search.look((*supports, *(f.support for f in made)))
         wanted = [f for f in search.open(search.ledger(placed, look)) if is_wanted(f)]
-        if not wanted or len(made) > MOST_CONTACTS:
+        if not wanted or len(made) > MOST_CONTACTS or not search.may_go_on:
             break
         part = done[0] + (done[1] - done[0]) * turn / _MOST_ROUNDS
         search.progress("Standing contacts under it", part)
@@ -442,7 +473,11 @@ def _beyond_allowed(
 
 
 def _numbered(supports: tuple[Support, ...], setup: Setup) -> tuple[Support, ...]:
-    """Keys that none of the maker's supports has."""
+    """Keys that none of the maker's supports has; what stood on one that has gone, goes."""
+    kept = {s.key for s in (*setup.supports, *supports)}
+    while gone := {s.key for s in supports if s.key in kept and not kept.issuperset(s.rests_on)}:
+        kept -= gone
+    supports = tuple(s for s in supports if s.key in kept)
     used = [int(s.key) for s in setup.supports if s.key.isdigit()]
     first = max(used, default=0) + 1
     name = {s.key: str(first + i) for i, s in enumerate(supports)}

@@ -113,6 +113,7 @@ class Round:
     # ---- one contact ----------------------------------------------------------------------
 
     def stand(self, facet: int, place, weight: str, why: str) -> tuple[Fitted | None, str]:
+        self.search.tried()
         found, reason = self.stands.support(Spot(int(facet), tuple(map(float, place)), weight, why))
         if found is not None:
             self.made.append(found)
@@ -239,6 +240,8 @@ class Round:
         seeded, made = False, len(self.made)
         for _ in range(_MOST_IN_LAYER):
             self.search.may_stop()
+            if not self.search.may_go_on:
+                return
             bad = [p for p in self._hanging(own, below, discs, k) if self._is_bad(p, flagged, bare)]
             if not bad:
                 if len(self.made) == made:

@@ -27,6 +27,8 @@ _ANGLES_DEG = (
     160, 180,
 )  # fmt: skip
 _WAYS_ROUND = 24
+# Kinds without a quick test: each turn costs an inspection.
+_BLIND = ("neck", "thin", "cup", "hold", "lost", "alone", "sway", "buckle")
 # Inspections that a search may take.
 _MOST_TRIED, _MOST_TRIED_BLIND = 14, 8
 # Of an overhang patch, the part that may be left where it counts as gone.
@@ -139,12 +141,7 @@ class _Search:
         cleared = self._quickly_cleared(downs, rows)
         if not cleared.any():
             return []
-        if self.finding.kind in (
-            "neck",
-            "thin",
-            "cup",
-            "hold",
-        ):  # no quick test: each costs an inspection
+        if self.finding.kind in _BLIND:
             self.most = _MOST_TRIED_BLIND
         stick = Yardstick(rows, self.weights)
         badness = stick.badness(rows)
