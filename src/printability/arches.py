@@ -18,6 +18,7 @@ from .layers import (
 )
 from .mesh import Mesh, facet_normals, facets_by_area
 from .mesh.linking import linked
+from .surface import edge_ends, twin_is_below
 
 __all__ = ["Arches"]
 
@@ -261,13 +262,9 @@ class Arches:
         half, one, twin = half[twin >= 0], one[twin >= 0], twin[twin >= 0]
         at = np.minimum(np.searchsorted(facets[order], twin // 3), len(facets) - 1)
         other = np.where(facets[order][at] == twin // 3, order[at], -1)
-        a, b = mesh.facets[half // 3, half % 3], mesh.facets[half // 3, (half % 3 + 1) % 3]
-        third = mesh.vertices[mesh.facets[twin // 3, (twin % 3 + 2) % 3]]
-        start, edge = mesh.vertices[a], mesh.vertices[b] - mesh.vertices[a]
-        beside = third - start
-        along = (beside * edge).sum(axis=1) / np.maximum((edge**2).sum(axis=1), 1e-300)
-        rests = (beside - along[:, None] * edge)[:, 2] < -1e-9
-        return one, other, np.hypot(edge[:, 0], edge[:, 1]), rests
+        a, b = edge_ends(mesh, half)
+        edge = mesh.vertices[b] - mesh.vertices[a]
+        return one, other, np.hypot(edge[:, 0], edge[:, 1]), twin_is_below(mesh, half)
 
 
 def _spread(areas: np.ndarray, count: int) -> np.ndarray:

@@ -120,8 +120,8 @@ def _in_single_precision(solid: manifold3d.Manifold) -> Mesh:
         if not crowded_edges(found):
             return found
         first = first or found
-    beaded = solid + _beads(first)
-    found, _ = repaired(_singly(mesh_of(beaded).vertices), mesh_of(beaded).facets)
+    rough = mesh_of(solid + _beads(first))
+    found, _ = repaired(_singly(rough.vertices), rough.facets)
     return first if crowded_edges(found) else found
 
 

@@ -1,10 +1,9 @@
 """The whole look at a placed model, in stages from the cheap to the dear."""
 
-import math
 from collections.abc import Callable, Collection, Iterator
 from concurrent.futures import ThreadPoolExecutor
 from contextlib import contextmanager
-from dataclasses import dataclass, field, replace
+from dataclasses import dataclass, field
 from functools import cached_property
 from weakref import WeakKeyDictionary
 
@@ -29,7 +28,6 @@ from .footing import (
     long_feet,
 )
 from .layers import (
-    FLAT_DEG,
     THREADS,
     Cup,
     Hanging,
@@ -64,7 +62,8 @@ from .layers import (
     without_straight,
     worst_grip,
 )
-from .mesh import Fault, Mesh, facet_areas, facet_boxes, find_faults, first_hits, joined
+from .mesh import Fault, Mesh, facet_areas, find_faults, first_hits, joined
+from .patches import PatchLook, dots_under, look_at_patches
 from .process import Process
 from .prop_layers import Known, Say, known_beside
 from .supports import SIDES, Contact, Fitted, Shape
@@ -78,21 +77,13 @@ from .surface import (
     find_finish,
     held_in_sum,
     held_pieces,
-    level_run_mm,
     overhang_of,
-    patch_form,
     plane_form,
     underside_slopes,
 )
 
 __all__ = ["Inspection", "PatchLook", "inspect_between", "inspect_model"]
 
-# Patches smaller than this are not looked at one by one, mm2 (from memory).
-SPECK_MM2 = 0.5
-# An edge curls by a layer for each so many degrees below the threshold (from memory).
-_CURL_DEG = 15.0
-# Around a dot undersides are looked for in so many ways, so far beside it, mm.
-_AROUND, _BESIDE_DOT_MM = 8, 0.5
 # Where the film pulls, an arch is too wide only over so many times the bridge limit (from memory).
 _PULLED_ARCH = 3.0
 _KEPT = (
@@ -113,39 +104,6 @@ _AHEAD = {
     "neck": "necks",
 }
 _AHEAD_FROM_POINTS = 100_000
-
-
-@dataclass(frozen=True)
-class PatchLook:
-    """What a closer look at an overhang patch tells.
-
-    Attributes
-    ----------
-    patch : Patch
-    form : str
-        ``area``, ``edge`` or ``point``.
-    prints : str
-        Why nothing has to be done, empty where something has: ``arch`` (closes gradually),
-        ``step`` (a flat step, judged by its span or reach instead), ``speck``, ``small`` (within
-        the ledge limit of what holds it).
-    run_mm : float
-        How far it reaches, level, from what holds it; infinite over the ledge limit.
-    strikes : bool
-        Whether its edge curls up by more than a layer, where the process minds.
-    span_mm : float
-        Of an arch that is too wide, of which this is the crown; 0 where it is none.
-    facets : (k,) int
-        Those that hang: roofs that close an opening gradually are left out, and ``patch`` measures
-        the others.
-    """
-
-    patch: Patch
-    form: str
-    prints: str
-    run_mm: float
-    strikes: bool
-    span_mm: float
-    facets: np.ndarray = field(repr=False)
 
 
 @dataclass(eq=False)
@@ -218,27 +176,10 @@ class Inspection:
     def own_dots(self) -> list[Contact]:
         """Small sections of the model that end under an overhang, one for each patch around."""
         layer, center, area = find_dots(self.own_layers, self.process["hold_flat_mm"])
-        if not len(layer):
-            return []
-        h, radius = self.layers.layer_height_mm, np.sqrt(area / np.pi)
-        angles = 2 * np.pi * np.arange(_AROUND) / _AROUND
-        ways = np.stack([np.cos(angles), np.sin(angles)], axis=1)
-        places = center[:, None] + (radius + _BESIDE_DOT_MM)[:, None, None] * ways
-        # From where the tip is no wider yet than it is told apart from what lies around it.
-        z = np.repeat((layer - 1.5) * h, _AROUND)
-        facets = first_hits(self.mesh.index, np.c_[places.reshape(-1, 2), z], (0.0, 0.0, 1.0), 0.0)
-        found: dict[tuple[int, int], Contact] = {}
-        overhang = self.overhang(self.process.threshold_deg).patch_of_facet
-        for i, facet in enumerate(facets.tolist()):
-            patch = int(overhang[facet]) if facet >= 0 else 0
-            dot = i // _AROUND
-            low = self.mesh.vertices[self.mesh.facets[facet], 2].min() if facet >= 0 else np.inf
-            if patch and (dot, patch) not in found and low <= layer[dot] * h + _BESIDE_DOT_MM:
-                found[dot, patch] = Contact(
-                    (float(center[dot, 0]), float(center[dot, 1]), float(layer[dot] * h)),
-                    float(2 * radius[dot]), float(self.slopes_deg[facet]), int(facet),
-                )  # fmt: skip
-        return list(found.values())
+        overhang = self.overhang(self.process.threshold_deg)
+        return dots_under(
+            self.mesh, overhang, self.slopes_deg, self.layers.layer_height_mm, layer, center, area
+        )
 
     @cached_property
     def islands(self) -> tuple[Island, ...]:
@@ -534,80 +475,16 @@ class Inspection:
             self._arches[threshold_deg] = self._arch_rule.of_spans(self.spans, threshold_deg)
         return self._arches[threshold_deg]
 
-    def facets_of_patches(self, overhang: Overhang) -> tuple[np.ndarray, np.ndarray]:
-        """Facets ordered by patch, and where those of each patch begin (number 0: none)."""
-        order = np.argsort(overhang.patch_of_facet, kind="stable")
-        ends = np.searchsorted(overhang.patch_of_facet[order], np.arange(len(overhang.patches) + 2))
-        return order, ends
-
     def look_at_patches(self, overhang: Overhang, threshold_deg: float) -> list[PatchLook]:
         """A closer look at each patch of some size, in their order."""
         if self.bare is not None:  # supports make no patch, and an opening is no less an arch
             return self.bare.look_at_patches(overhang, threshold_deg)
-        if threshold_deg in self._looks:
-            return self._looks[threshold_deg]
-        order, ends = self.facets_of_patches(overhang)
-        h = self.layers.layer_height_mm
-        level = levels(self.mesh.vertices[:, 2], h, self.hair_mm)[:, None]
-        low, high = (of[:, 0] for of in facet_boxes(level, self.mesh.facets))
-        found: dict[int, str] = {}
-        asked: dict[int, np.ndarray] = {}
-        for patch in overhang.patches:
-            facets = order[ends[patch.id] : ends[patch.id + 1]]
-            if patch.area_mm2 < SPECK_MM2:
-                found[patch.id] = "speck"
-            elif patch.steps == 1 and high[facets].max() - low[facets].min() <= int(
-                self.slopes_deg[facets].max() < FLAT_DEG  # a flat one may straddle a cut
-            ):
-                found[patch.id] = "step"
-            else:
-                asked[patch.id] = facets
-        roofs = self._arch_rule.of_patches(asked, threshold_deg)
-        found |= {number: "arch" for number, (is_roof, _) in roofs.items() if is_roof.all()}
-        looks = []
-        for patch in overhang.patches:
-            facets = order[ends[patch.id] : ends[patch.id + 1]]
-            why = found.get(patch.id, "")
-            span = 0.0
-            if patch.id in roofs and not why:  # what is no roof hangs by itself
-                is_roof, span = roofs[patch.id]
-                facets = facets[~is_roof]
-                patch = self._part_of(patch, facets)
-                why = "arch" if patch.area_mm2 < SPECK_MM2 else why
-            form = "point" if why == "speck" else "area"
-            run = math.inf
-            if why != "speck" and patch.steps == 1:
-                form = patch_form(self.mesh, facets, self.process["line_mm"])
-                run = level_run_mm(self.mesh, facets, self.process["ledge_mm"])
-            strikes = form == "edge" and self._strikes(patch, run, threshold_deg)
-            if not why and run < math.inf and not strikes:
-                why = "small"
-            looks.append(PatchLook(patch, form, why, run, strikes, span, facets))
-        self._looks[threshold_deg] = looks
-        return looks
-
-    def _strikes(self, patch: Patch, run_mm: float, threshold_deg: float) -> bool:
-        """Whether an edge curls up by more than a layer, where the process minds.
-
-        By a layer for each so many degrees below the threshold, less where it is short (from
-        memory).
-        """
-        if not self.process.words.get("edge"):
-            return False
-        run = min(1.0, run_mm / self.process["ledge_mm"])
-        return max(threshold_deg - patch.min_slope_deg, 0.0) / _CURL_DEG * run > 1
-
-    def _part_of(self, patch: Patch, facets: np.ndarray) -> Patch:
-        """What some facets of a patch come to, as a patch of its number."""
-        areas = self.areas_mm2[facets]
-        corners = self.mesh.vertices[self.mesh.facets[facets]]
-        middle = areas @ corners.mean(axis=1) / max(areas.sum(), 1e-300)
-        return replace(
-            patch, area_mm2=float(areas.sum()),
-            min_slope_deg=float(self.slopes_deg[facets].min(initial=90.0)),
-            lowest_z_mm=float(corners[:, :, 2].min(initial=math.inf)),
-            center_mm=tuple(float(v) for v in middle),
-        )  # fmt: skip
+        if threshold_deg not in self._looks:
+            self._looks[threshold_deg] = look_at_patches(
+                self.mesh, overhang, threshold_deg, self.process, self.slopes_deg, self.areas_mm2,
+                self.hair_mm, self._arch_rule,
+            )  # fmt: skip
+        return self._looks[threshold_deg]
 
     def facets_that_hang(self, patch: int, overhang: Overhang, threshold_deg: float) -> np.ndarray:
         """Facets of a patch, those left out that close an opening gradually, (k,) int."""

@@ -253,9 +253,9 @@ def test_layers_like_the_one_below_are_as_thin_as_by_themselves(case, draws):
         return found[:, 3].min(initial=9), found[:, 4].sum()
 
     layers = slice_layers(Mesh(mesh.vertices - (0, 0, mesh.vertices[:, 2].min()), mesh.facets), h)
-    rows = _rows(layers, 0.84, 0, layers.count)
+    rows = _rows(layers, 0.84, layers.is_hole, (0, layers.count))
     for k in range(layers.count):
-        alone = _rows(layers, 0.84, k, k + 1)
+        alone = _rows(layers, 0.84, layers.is_hole, (k, k + 1))
         (least, run), (least_alone, run_alone) = across(rows[rows[:, 5] == k]), across(alone)
         assert (least, run) == pytest.approx((least_alone, run_alone), rel=0.02, abs=1e-6)
         inside = [w for a, b, w in levels if a + h < layers.heights_mm[k] < b - h]

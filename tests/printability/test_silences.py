@@ -256,6 +256,8 @@ def vented_cup(draws, is_small):
     r, tall, wall = draws.uniform(6, 12), draws.uniform(6, 14), draws.uniform(1, 2.5)
     wide = draws.uniform(0.02, 1.4) if is_small else draws.uniform(2.05, 4)
     closed = draws.random() < 0.3
+    if closed:  # room lower than a ball of that width is not looked at with one
+        tall = max(tall, 2 * wall + VENT_MM)
     room = Solid.cylinder(tall - 2 * wall if closed else 3 * tall, r - wall, r - wall, 48)
     cup = Solid.cylinder(tall, r, r, 48) - room.translate((0, 0, wall))
     kind = draws.choice(["slot", "hole", "floor", "window"])

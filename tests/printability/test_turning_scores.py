@@ -7,7 +7,7 @@ import trimesh
 from scipy.spatial import ConvexHull
 
 from depth import about
-from printability.footing._kernels import hull_of
+from printability.footing._kernels import hull_of, margin_of
 from printability.inspection import inspect_model
 from printability.layers.levels import levels
 from printability.mesh import (
@@ -30,7 +30,7 @@ from printability.turning import (
     measured_errors,
     rings_around,
 )
-from printability.turning._kernels import across, margin_in
+from printability.turning._kernels import across
 from printability.turning._outline_kernels import outline_of
 from solids import DATA, box, frustum, ours, table, together
 
@@ -343,4 +343,4 @@ def test_margins_in_footprints_whose_corners_come_twice_but_for_rounding(draws):
         for x, y in draws.uniform(-80, 80, (4, 2)):
             expected = outline.exterior.distance(shapely.Point(x, y))
             expected *= 1 if outline.contains(shapely.Point(x, y)) else -1
-            assert margin_in(hull, x, y) == pytest.approx(expected, abs=1e-6)
+            assert margin_of(hull, x, y) == pytest.approx(expected, abs=1e-6)

@@ -3,8 +3,9 @@
 One file a kind, registered in `KINDS`; a new kind is one such file, imported here.
 """
 
-from .alone import alone, buckles, sways
+from .alone import alone
 from .base import FAR_OVER, KINDS, Finding, Kind, Severity
+from .buckle import buckles
 from .cup import cups
 from .fault import faults
 from .footing import corner_lift, footing, wobble
@@ -15,10 +16,12 @@ from .ledger import Ledger, find
 from .lost import lost
 from .machine import off_plate
 from .neck import necks
-from .overhang import patches, small_undersides
+from .overhang import patches
 from .places import Place
 from .rough import ROUGH_LISTED_MM2, rough_faces
+from .small import small_undersides
 from .spans import beside, bridges, ledges, places_in, places_unheld, unheld_along
+from .sway import sways
 from .telling import place_told, told
 from .thin import thin_walls
 

@@ -6,7 +6,8 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
-from ..inspection import SPECK_MM2, Inspection
+from ..inspection import Inspection
+from ..patches import SPECK_MM2
 from ..stance import Accepted, Placed
 from ..surface import Overhang
 from .base import KINDS, Case, Finding, Severity

@@ -203,6 +203,8 @@ def weak_cuts(
             ixy = total[g, 5] - area * cx * cy
             for on_plate in range(2 if k == 0 else 1):
                 strength = plate if on_plate else bond
+                if strength <= 0:
+                    continue
                 tall = (top[g] - k + (1.0 if on_plate else 0.5)) * h
                 best, hold, push, lever = np.inf, 0.0, 0.0, 0.0
                 for d in range(half):

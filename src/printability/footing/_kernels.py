@@ -80,6 +80,23 @@ def hull_of(points):
 
 
 @compiled
+def margin_of(hull, x, y):
+    """Distance to a hull's outline: inside positive, outside negative; -inf without area."""
+    n = hull.shape[0]
+    if n < 3:
+        return -np.inf
+    inside, nearest = np.inf, np.inf
+    for i in range(n):
+        ax, ay = hull[i, 0], hull[i, 1]
+        ux, uy = hull[(i + 1) % n, 0] - ax, hull[(i + 1) % n, 1] - ay
+        length = np.hypot(ux, uy)
+        inside = min(inside, (ux * (y - ay) - uy * (x - ax)) / length)
+        t = min(max(((x - ax) * ux + (y - ay) * uy) / length**2, 0.0), 1.0)
+        nearest = min(nearest, np.hypot(ax + t * ux - x, ay + t * uy - y))
+    return inside if inside >= 0 else -nearest
+
+
+@compiled
 def _turn(points, a, b, c):
     return (points[b, 0] - points[a, 0]) * (points[c, 1] - points[a, 1]) - (
         points[b, 1] - points[a, 1]

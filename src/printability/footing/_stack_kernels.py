@@ -4,66 +4,12 @@ import numpy as np
 
 from ..compiled import compiled
 from ..mesh._kernels import root_of
+from ._kernels import hull_of, margin_of
 
 __all__ = ["least_held", "sway"]
 
 _GRAVITY_N_G = 9.81e-3
 _NO_WIDTH_MM4 = 1e-9
-
-
-@compiled
-def _hull(points):
-    """Corners of the convex hull, counter-clockwise; fewer than three where it has no area."""
-    order = np.argsort(points[:, 0])
-    n = order.shape[0]
-    # Of equal x the lower first.
-    for i in range(1, n):
-        j = i
-        while (
-            j > 0
-            and points[order[j - 1], 0] == points[order[j], 0]
-            and (points[order[j - 1], 1] > points[order[j], 1])
-        ):
-            order[j - 1], order[j] = order[j], order[j - 1]
-            j -= 1
-    out = np.empty((2 * n + 2, 2))
-    count = 0
-    for half in range(2):
-        floor = count
-        for step in range(n):
-            p = points[order[step if half == 0 else n - 1 - step]]
-            while count - floor >= 2:
-                ax, ay = (
-                    out[count - 1, 0] - out[count - 2, 0],
-                    out[count - 1, 1] - out[count - 2, 1],
-                )
-                bx, by = p[0] - out[count - 1, 0], p[1] - out[count - 1, 1]
-                if ax * by - ay * bx > 0:
-                    break
-                count -= 1
-            out[count, 0], out[count, 1] = p[0], p[1]
-            count += 1
-        count -= 1  # its last is the first of the other half
-    return out[: max(count, 1)].copy()
-
-
-@compiled
-def _margin(hull, x, y):
-    """How far a point is inside a hull; minus infinite where that has no area."""
-    n = hull.shape[0]
-    if n < 3:
-        return -np.inf
-    inside, far = np.inf, np.inf
-    for i in range(n):
-        ax, ay = hull[i, 0], hull[i, 1]
-        ux, uy = hull[(i + 1) % n, 0] - ax, hull[(i + 1) % n, 1] - ay
-        length = np.hypot(ux, uy)
-        if length <= 0:
-            continue
-        inside = min(inside, (ux * (y - ay) - uy * (x - ax)) / length)
-        t = min(max(((x - ax) * ux + (y - ay) * uy) / length**2, 0.0), 1.0)
-        far = min(far, np.hypot(ax + t * ux - x, ay + t * uy - y))
-    return inside if inside >= 0 else -far
 
 
 @compiled
@@ -113,7 +59,7 @@ def least_held(
             for p in range(loop_start[loops[i]], loop_start[loops[i] + 1]):
                 own[at, 0], own[at, 1] = points[p, 0], points[p, 1]
                 at += 1
-        hulls.append(_hull(own))
+        hulls.append(hull_of(own))
         section[r] = _section(of_foot[r], hulls[r], ways)
         foot[r] = r
     kept = max(absorbed, 1)
@@ -145,7 +91,7 @@ def least_held(
                     worst[f] = np.nan
                     margin[f] = np.inf
                 of_foot[fa] += of_foot[fb]
-                hulls[fa] = _hull(np.concatenate((hulls[fa], hulls[fb])))
+                hulls[fa] = hull_of(np.concatenate((hulls[fa], hulls[fb])))
                 hulls[fb] = hulls[fb][:1]
                 section[fa] = -1.0
             elif fa < 0:
@@ -169,7 +115,7 @@ def least_held(
             _count(looks[f, slot], worst[f], margin, f)
             whole = max(mass[root], 1e-300)
             x, y, z = first[root, 0] / whole, first[root, 1] / whole, first[root, 2] / whole
-            inside = _margin(hulls[f], x, y)
+            inside = margin_of(hulls[f], x, y)
             push = mass[root] * 1e-3 * density * _GRAVITY_N_G * max(-inside, 0.0)
             look = looks[f, slot]
             look[0], look[1], look[2] = push + drag * (k + 1) * h, plate * section[f], inside

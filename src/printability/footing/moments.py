@@ -41,15 +41,6 @@ class Moments:
             axis=1,
         )
 
-    def together(self) -> "Moments":
-        """Of all regions as one section: one center (2,), one tensor (2, 2)."""
-        area = self.area_mm2.sum()
-        center = self.area_mm2 @ self.center_mm / area
-        off = self.center_mm - center
-        tensor = self.tensor_mm4.sum(axis=0)
-        tensor = tensor + np.einsum("n,ni,nj->ij", self.area_mm2, off, off)
-        return Moments(np.array([area]), center, tensor)
-
 
 def moments_of_regions(layers: Layers, regions: np.ndarray, origin: np.ndarray) -> Moments:
     """Moments of some regions of layers, holes taken off.

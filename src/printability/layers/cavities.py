@@ -31,7 +31,7 @@ _SIMPLE_MM, _ROUND = 0.02, 32
 # A ball that gets out within so much of where it began was at the opening.
 _LASTS_MM = 1.0
 # What an opening of any width lets out is told instead where it is more than this part.
-_AS_LARGE = 0.5
+_AS_LARGE = 0.75
 
 
 @dataclass(frozen=True)
@@ -136,11 +136,9 @@ def _vented(
         row = int(balls.region_layer[region]) - 1 + lowest
         opens = int(after[number])
         # In the middle the ball keeps its radius from floor and ceiling; it leaves above the rim.
-        held = (
-            (float(taken[number]) + 2 * (opens < 0) * float(area[region]) * radius / (step * h))
-            * step
-            * h
-        )
+        held = float(taken[number]) * step * h
+        if opens < 0:  # and by as much as at its lowest and its widest
+            held += radius * float(area[region] + mouth[number])
         if held < least_mm3 or 0 <= opens * step * h < _LASTS_MM:
             continue
         x, y = _inner(balls, region)

@@ -4,21 +4,18 @@ A layer is cut at its middle, so what begins and ends between two cuts is simply
 narrower than what slides together closes.
 """
 
-from concurrent.futures import ThreadPoolExecutor
 from dataclasses import dataclass
-from itertools import pairwise
 
 import manifold3d
 import numpy as np
 import shapely
 
-from ..mesh import Mesh, facet_areas, facet_normals, first_hits
+from ..mesh import Mesh, facet_areas, facet_normals, first_hits, spread_in
 from ..mesh.linking import linked
-from . import _thin_kernels as _kernels
 from ._united import union_of_loops
 from .levels import hair_mm, levels
-from .slicing import THREADS, Layers, outlines, region_loops
-from .thin import together
+from .slicing import Layers, outlines
+from .thin import thin_rows, together
 
 __all__ = ["Lost", "find_lost"]
 
@@ -29,6 +26,8 @@ _WALL, _FLAT = 0.5, 0.87
 _LEAST_STEP = 0.1
 # A step shorter than so many mm, and a gap that is not so deep, are specks (from memory).
 _SPECK_MM, _SPECK_MM2 = 1.0, 1.0
+# A clearance below this is none that any process keeps (from memory).
+_LEAST_CLEARANCE_MM = 0.005
 # Slits are looked for in layers so far apart.
 _SLIT_APART_MM = 0.2
 # Rays are sent up from so many places of an underside of 1 mm2, and from so many of one facet.
@@ -115,21 +114,12 @@ def _between_cuts(mesh, layers, level, uncut, normal, wall_mm, clearance_mm) -> 
 
 
 def _places_on(mesh: Mesh, facets: np.ndarray) -> tuple[np.ndarray, np.ndarray]:
-    """Places on facets, (p, 3), in an even pattern, and which facet each lies on."""
+    """Places on facets, (p, 3), on each at least one, and which of them each lies on."""
     areas = facet_areas(Mesh(mesh.vertices, mesh.facets[facets]))
-    rows = np.clip(np.ceil(np.sqrt(areas * _PER_MM2)), 1, np.sqrt(_MOST_OF_ONE)).astype(int)
-    at, owner = [], []
-    for n in np.unique(rows):
-        own = np.flatnonzero(rows == n)
-        weights = np.array([
-            ((i + 1 / 3 * s) / n, (j + 1 / 3 * s) / n)
-            for s in (1, 2) for i in range(n) for j in range(n) if i + j + s <= n
-        ])  # fmt: skip
-        weights = np.c_[weights, 1 - weights.sum(axis=1)]
-        corners = mesh.vertices[mesh.facets[facets[own]]]
-        at.append(np.einsum("wc,fcx->fwx", weights, corners).reshape(-1, 3))
-        owner.append(np.repeat(own, len(weights)))
-    return np.concatenate(at), np.concatenate(owner)
+    count = np.clip(np.ceil(areas * _PER_MM2), 1, _MOST_OF_ONE).astype(int)
+    owner = np.repeat(np.arange(len(facets)), count)
+    number = np.arange(len(owner)) - (np.cumsum(count) - count)[owner] + 1.0
+    return spread_in(mesh.vertices[mesh.facets[facets[owner]]], number), owner
 
 
 def _of_level(mesh, layers, k, level, uncut, normal, up, wall_mm, clearance_mm) -> list[Lost]:
@@ -268,20 +258,10 @@ def _steps(mesh: Mesh, level, uncut, normal, h: float) -> list[Lost]:
 
 def _slits(mesh: Mesh, layers: Layers, clearance_mm: float) -> list[Lost]:
     """Upright gaps narrower than the clearance, as walls of room that are too thin."""
-    if clearance_mm <= 0 or not layers.count:
+    if clearance_mm < _LEAST_CLEARANCE_MM or not layers.count:
         return []
-    _ = layers.region_of_loop
     every = max(int(_SLIT_APART_MM / layers.layer_height_mm), 1)
-    bounds = np.linspace(0, layers.count, 4 * THREADS + 1).astype(int)
-
-    def rows_of(ends) -> np.ndarray:
-        return _kernels.thin_places(
-            layers.points, layers.loop_start, layers.layer_start, layers.region_of_loop,
-            ~layers.is_hole, layers.loop_area_mm2, layers.heights_mm, clearance_mm, *ends, every,
-        )  # fmt: skip
-
-    with ThreadPoolExecutor(THREADS) as pool:
-        rows = np.concatenate(list(pool.map(rows_of, pairwise(bounds))))
+    rows = thin_rows(layers, clearance_mm, True, every)
     rows = rows[(rows[:, 6] == 0) & (rows[:, 3] > 0)]
     if not len(rows):
         return []
@@ -308,16 +288,21 @@ def _parts_bodies(mesh: Mesh, layers: Layers, row: np.ndarray) -> bool:
     k = int(row[5])
     place = shapely.Point(*row[:2])
     bodies = set()
-    for region in range(int(layers.layer_regions[k]), int(layers.layer_regions[k + 1])):
-        for loop in region_loops(layers, region):
-            ring = shapely.linearrings(loop)
-            if ring.distance(place) > row[3]:
-                continue
-            near = shapely.get_coordinates(shapely.shortest_line(place, ring))[-1] - row[:2]
-            away = float(np.hypot(*near))
-            if away > 0:
-                way = (*(near / away), 0.0)
-                hit = first_hits(mesh.index, row[None, :3], way, 0.0)[0]
-                if hit >= 0:
-                    bodies.add(int(mesh.body_of_facet[hit]))
+    loops = np.arange(layers.layer_start[k], layers.layer_start[k + 1])
+    box = layers.loop_box_mm[loops]
+    near = (box[:, :2] - row[3] <= row[:2]).all(axis=1) & (box[:, 2:] + row[3] >= row[:2]).all(
+        axis=1
+    )
+    for loop in loops[near & (layers.region_of_loop[loops] >= 0)].tolist():
+        ring = shapely.linearrings(
+            layers.points[layers.loop_start[loop] : layers.loop_start[loop + 1]]
+        )
+        if ring.distance(place) > row[3]:
+            continue
+        way = shapely.get_coordinates(shapely.shortest_line(place, ring))[-1] - row[:2]
+        away = float(np.hypot(*way))
+        if away > 0:
+            hit = first_hits(mesh.index, row[None, :3], (*(way / away), 0.0), 0.0)[0]
+            if hit >= 0:
+                bodies.add(int(mesh.body_of_facet[hit]))
     return len(bodies) > 1

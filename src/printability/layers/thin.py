@@ -13,7 +13,7 @@ from . import _thin_kernels as _kernels
 from ._united import union_of_loops
 from .slicing import THREADS, Layers, outlines
 
-__all__ = ["ThinWall", "find_thin_walls", "thin_places_of_layer", "together"]
+__all__ = ["ThinWall", "find_thin_walls", "thin_places_of_layer", "thin_rows", "together"]
 
 # Thin places nearer than this many least walls belong together.
 _TOGETHER = 4.0
@@ -60,18 +60,32 @@ class ThinWall:
 
 def thin_places_of_layer(layers: Layers, k: int, least_mm: float) -> np.ndarray:
     """Thin places of one layer, (p, 3) float: x, y in the middle of the wall, and thickness."""
-    found = _rows(layers, least_mm, k, min(k + 1, layers.count))
+    found = _rows(layers, least_mm, layers.is_hole, (k, min(k + 1, layers.count)))
     is_link = found[:, 6] > 0
     is_link[is_link] = ~_parts(layers, k, found[is_link], least_mm)
     found = found[~is_link]
     return np.c_[found[:, :2], np.abs(found[:, 3])]
 
 
-def _rows(layers: Layers, least_mm: float, first: int, last: int) -> np.ndarray:
+def _rows(layers: Layers, width_mm: float, is_hole: np.ndarray, ends, every: int = 1) -> np.ndarray:
     return _kernels.thin_places(
-        layers.points, layers.loop_start, layers.layer_start, layers.region_of_loop,
-        layers.is_hole, layers.loop_area_mm2, layers.heights_mm, least_mm, first, last, 1,
+        layers.points, layers.loop_start, layers.layer_start, layers.region_of_loop, is_hole,
+        layers.loop_area_mm2, layers.heights_mm, width_mm, *ends, every,
     )  # fmt: skip
+
+
+def thin_rows(layers: Layers, width_mm: float, is_room: bool = False, every: int = 1) -> np.ndarray:
+    """Rows of `_thin_kernels.thin_places`, of every ``every``-th layer, on all threads.
+
+    With ``is_room`` those of the room around the material.
+    """
+    is_hole = ~layers.is_hole if is_room else layers.is_hole
+    bounds = np.linspace(0, layers.count, 4 * THREADS + 1).astype(int)
+    with ThreadPoolExecutor(THREADS) as pool:
+        found = pool.map(
+            lambda ends: _rows(layers, width_mm, is_hole, ends, every), pairwise(bounds)
+        )
+        return np.concatenate(list(found))
 
 
 def find_thin_walls(layers: Layers, least_mm: float) -> tuple[ThinWall, ...]:
@@ -88,18 +102,12 @@ def find_thin_walls(layers: Layers, least_mm: float) -> tuple[ThinWall, ...]:
     layers : Layers
     least_mm : float
     """
-    _ = layers.region_of_loop  # worked out before the threads need it
-    bounds = np.linspace(0, layers.count, 4 * THREADS + 1).astype(int)
-    with ThreadPoolExecutor(THREADS) as pool:
-        rows = np.concatenate(
-            list(pool.map(lambda ends: _rows(layers, least_mm, *ends), pairwise(bounds)))
-        )
-    found = rows
+    rows = thin_rows(layers, least_mm)
     is_link = rows[:, 6] > 0
-    links = _find_links(layers, rows[is_link], least_mm)
-    rows = rows[~is_link]
+    rows, may_link = rows[~is_link], rows[is_link]
+    links = _find_links(layers, may_link, least_mm)
     walls = _find_walls(layers, rows, least_mm) if len(rows) else []
-    walls = [_as_thin(wall, found[is_link], least_mm) for wall in walls]
+    walls = [_as_thin(wall, may_link, least_mm) for wall in walls]
     # A link within a thin wall is that wall, unless that would be small.
     walls = [
         wall

@@ -11,17 +11,15 @@ from ..mesh import facets_by_area, spread_in
 from ..mesh.index import first_hit
 from ..supports import Fitted, Support
 from .net import Net
-from .options import MOST_CONTACTS
+from .options import ASKED, MOST_CONTACTS, ROOM
 from .spots import BUNCHED, LOWEST, Round, Wanted
 
 if TYPE_CHECKING:
     from .proposal import Search, Unreachable
     from .stands import Stands
 
-__all__ = ["bunched", "held_down"]
+__all__ = ["bunched", "held_down", "places_under"]
 
-# Held a little better than asked, so that the whole agrees.
-_ASKED = {"risky": 2.06, "failing": 1.03}
 _MOST_ROUNDS, _MOST_AT_ONCE, _MOST_PLACES, _MOST_TRIED = 8, 400, 1_500, 100
 # So many are bunched at the single lowest point, so far from it and from others in times their
 # shaft, tried around.
@@ -34,8 +32,6 @@ _ASKED_MORE = (1.0, 1.03, 1.1, 1.25)
 _FEW = 8
 # What pulls as much as this part of what it did pulls as before.
 _NO_BETTER = 0.98
-# As near as this to another contact there is no room for one, in times its diameter.
-_ROOM = 2.5
 
 
 def held_down(
@@ -187,7 +183,7 @@ def _hold(job: Round, finding: Finding, tear: Tear) -> None:
     search, rule = job.search, job.process
     size = job.stands.sizes[job.heavy]
     each = math.pi / 4 * size.contact_mm**2 * rule["green_n_mm2"]
-    lacks = _ASKED[search.options.clear] * tear.pull_n - tear.hold_n
+    lacks = ASKED[search.options.clear] * tear.pull_n - tear.hold_n
     if each <= 0 or rule["plate_n_mm2"] <= 0:
         nothing = "what has just set" if each <= 0 else "the plate"
         job.give_up(finding.center_mm, f"{finding.title}: {nothing} holds nothing.")
@@ -202,7 +198,7 @@ def _hold(job: Round, finding: Finding, tear: Tear) -> None:
     while made < count and len(places):
         search.may_stop()
         best = int(np.argmax(far))
-        if far[best] < _ROOM * size.contact_mm:
+        if far[best] < ROOM * size.contact_mm:
             break
         found: Fitted | None = None
         if not job.wanted.knows(places[best]):
@@ -221,7 +217,8 @@ def _made_for(job: Round, tear: Tear) -> int:
     """How many contacts made in this round hold what a cut tears off as well."""
     at = np.array([f.contacts[0].at_mm for f in job.made if f.contacts]).reshape(-1, 3)
     at = at[(at[:, 2] > tear.lowest_mm) & (at[:, 2] < tear.z_mm)]
-    own = _belongs(job.look.layers, tear, at, job.look.levels_of(at[:, 2]))
+    layers = job.look.layers
+    own = _belongs(layers, torn_regions(layers, tear), at, job.look.levels_of(at[:, 2]))
     return int(own.sum())
 
 
@@ -240,21 +237,28 @@ def _undersides(job: Round, tear: Tear) -> tuple[np.ndarray, np.ndarray]:
     )  # fmt: skip
     if not len(down):
         return down, np.zeros((0, 3))
-    area = look.areas_mm2[down]
-    count = int(min(_MOST_PLACES, max(60, area.sum() / 0.5)))
-    at, number = facets_by_area(area, count)
-    facet = down[at]
-    places = spread_in(corners[facet], number)
-    own = _belongs(look.layers, tear, places, look.levels_of(places[:, 2]))
+    area = float(look.areas_mm2[down].sum())
+    count = int(min(_MOST_PLACES, max(60, area / 0.5)))
+    return places_under(job, down, count, torn_regions(look.layers, tear))
+
+
+def places_under(
+    job: Round, facets: np.ndarray, count: int, regions: np.ndarray
+) -> tuple[np.ndarray, np.ndarray]:
+    """About so many places spread evenly over facets, those under some regions of layers."""
+    look = job.look
+    at, number = facets_by_area(look.areas_mm2[facets], count)
+    facet = facets[at]
+    places = spread_in(look.mesh.vertices[look.mesh.facets[facet]], number)
+    own = _belongs(look.layers, regions, places, look.levels_of(places[:, 2]))
     return facet[own], places[own]
 
 
-def _belongs(layers: Layers, tear: Tear, places: np.ndarray, level: np.ndarray) -> np.ndarray:
-    """Which places, by the layer that begins above each, lie within the boxes of what tears off."""
-    torn = torn_regions(layers, tear)
+def _belongs(layers: Layers, regions, places: np.ndarray, level: np.ndarray) -> np.ndarray:
+    """Which places, by the layer that begins above each, lie within the boxes of some regions."""
     loops, start = layers.loops_by_region
-    box = layers.loop_box_mm[loops[start[torn]]]
-    first = np.searchsorted(layers.region_layer[torn], np.arange(layers.count + 1))
+    box = layers.loop_box_mm[loops[start[regions]]]
+    first = np.searchsorted(layers.region_layer[regions], np.arange(layers.count + 1))
     own = np.zeros(len(places), bool)
     for i, (x, y, _) in enumerate(places):
         b = box[first[level[i]] : first[min(level[i] + 1, layers.count)]]

@@ -13,8 +13,8 @@ import numpy as np
 from shapely import Point, Polygon
 
 from ..findings import FAR_OVER, Finding, Severity, beside, places_unheld
-from ..inspection import SPECK_MM2
 from ..layers import outlines, region_loops, tug_of_war
+from ..patches import SPECK_MM2
 from ..supports import Fitted, Support
 from .local import hanging_around, hanging_between
 from .spots import BUNCHED, LOWEST

@@ -9,10 +9,18 @@ from ..findings import Severity
 if TYPE_CHECKING:
     from .habits import Habits
 
-__all__ = ["MOST_CONTACTS", "PROFILES", "Options"]
+__all__ = ["ASKED", "BUT_FOR_HOLD", "CURABLE", "MOST_CONTACTS", "PROFILES", "ROOM", "Options"]
 
 # No more contacts than these are proposed at once.
 MOST_CONTACTS = 2_000
+# Kinds of finding that a contact can cure.
+CURABLE = ("island", "jump", "bridge", "ledge", "overhang", "footing", "wobble", "hold")
+# Against pull and drag it is held when all that hangs is.
+BUT_FOR_HOLD = tuple(kind for kind in CURABLE if kind != "hold")
+# Held a little better than asked, so that the whole agrees.
+ASKED = {"risky": 2.06, "failing": 1.03}
+# As near as this to another contact there is no room for one, in times its diameter.
+ROOM = 2.5
 PROFILES = ("light", "medium", "heavy")
 
 

@@ -21,7 +21,7 @@ from ..turning import GOALS, Scorer, even_directions, said_of_turn, turn_to
 from .habits import apply_habits, key_of
 from .holding import bunched, held_down
 from .minimal import beyond, made_minimal, relieved
-from .options import MOST_CONTACTS, PROFILES, Options
+from .options import BUT_FOR_HOLD, CURABLE, MOST_CONTACTS, PROFILES, Options
 from .sharing import shared, thick_enough
 from .spots import Wanted, spots_for
 from .stands import Stands
@@ -29,10 +29,6 @@ from .steadying import steadied
 
 __all__ = ["CURABLE", "Proposal", "Search", "Unreachable", "propose"]
 
-# Kinds of finding that a contact can cure.
-CURABLE = ("island", "jump", "bridge", "ledge", "overhang", "footing", "wobble", "hold")
-# Against the pull it is held when all that hangs is.
-_BUT_FOR_HOLD = tuple(kind for kind in CURABLE if kind != "hold")
 # Those that can be judged by a few layers.
 _HANGING = ("jump", "bridge", "ledge")
 _MOST_ROUNDS = 8
@@ -358,7 +354,7 @@ def _proposed(part, setup, options, sides, progress, only, base, own_layers, ful
     def is_wanted(finding: Finding) -> bool:
         return finding.kind != "hold" and is_asked(finding)
 
-    search.kinds = _BUT_FOR_HOLD
+    search.kinds = BUT_FOR_HOLD
     supports, missed = _rounds(search, stands, (), is_wanted, (0.1, 0.6))
     unreachable += missed
     if supports:

@@ -10,9 +10,10 @@ from scipy.spatial import cKDTree
 
 from ..findings import FAR_OVER, Finding, beside, places_unheld, unheld_along
 from ..footing import margin_in
-from ..inspection import SPECK_MM2, Inspection
+from ..inspection import Inspection
 from ..layers import Hanging, outlines, region_loops, tug_of_war
 from ..mesh import facets_by_area, spread_in
+from ..patches import SPECK_MM2
 from ..stance import Placed
 from ..supports import KINDS, Contact, Fitted, Support
 from ..surface import held_pieces

@@ -10,9 +10,10 @@ import numpy as np
 from ..findings import Finding
 from ..footing import WeakCut
 from ..layers import Layers, region_loops
-from ..mesh import facets_by_area, spread_in
 from ..mesh.linking import linked
 from ..supports import Fitted, Support
+from .holding import places_under
+from .options import ASKED, BUT_FOR_HOLD, ROOM
 from .spots import Round, Wanted
 
 if TYPE_CHECKING:
@@ -21,14 +22,9 @@ if TYPE_CHECKING:
 
 __all__ = ["steadied"]
 
-# Held a little better than asked, so that the whole agrees.
-_ASKED = {"risky": 2.06, "failing": 1.03}
 _MOST_ROUNDS, _MOST_AT_ONCE, _MOST_PLACES, _MOST_TRIED = 6, 2, 800, 30
 # A contact may be so many times as wide as the heaviest profile's where that alone does.
 _WIDER_CONTACT = 1.25
-HANGING = ("island", "jump", "bridge", "ledge", "overhang", "footing", "wobble")
-# As near as this to another contact there is no room for one, in times its diameter.
-_ROOM = 2.5
 # What sways belongs to the support that is no farther from it than this.
 _NEAR_MM = 4.0
 # A foot or shaft is made no more than so many times as wide at once.
@@ -89,7 +85,7 @@ def steadied(
     added = [s for s in supports if s.key not in before][::-1][:_MOST_TRIED]
 
     def left_with(some: tuple[Support, ...]) -> int:
-        hanging = search.open(search.ledger(*search.look(some), HANGING))
+        hanging = search.open(search.ledger(*search.look(some), BUT_FOR_HOLD))
         return len(hanging) + len(open_with(some)[1])
 
     left = left_with(supports) if added else 0
@@ -129,7 +125,7 @@ def _stiffen(look, own: dict[str, Support], wider: dict, finding: Finding) -> No
 
 def _steady(job: Round, own: dict[str, Support], wider: dict, finding: Finding, cut: WeakCut):
     """Make what a cut goes through wider, or stand contacts beside it."""
-    asked = _ASKED[job.search.options.clear] / max(cut.ratio, 1e-6)
+    asked = ASKED[job.search.options.clear] / max(cut.ratio, 1e-6)
     layers = job.look.layers
     group, above = _group(layers, cut)
     through = _supports_through(job.look.supports, layers, group, cut)
@@ -169,7 +165,7 @@ def _steady(job: Round, own: dict[str, Support], wider: dict, finding: Finding, 
             )
     if more >= asked:
         return
-    lever = cut.hold_nmm * more / job.process["drag_n"] / _ASKED[job.search.options.clear]
+    lever = cut.hold_nmm * more / job.process["drag_n"] / ASKED[job.search.options.clear]
     if not _stand_beside(job, finding, cut, group, above, lever, heavy) and more == 1.0:
         job.give_up(finding.center_mm, f"{finding.title}: no contact finds room beside it.")
 
@@ -232,7 +228,7 @@ def _stand_beside(job: Round, finding, cut, group, above, lever: float, heavy: f
     near = np.array([c.at_mm for c in job.look.contacts]).reshape(-1, 3)
     free = np.ones(len(places), bool)
     for at in near:
-        free &= np.linalg.norm(places - at, axis=1) >= _ROOM * heavy
+        free &= np.linalg.norm(places - at, axis=1) >= ROOM * heavy
     for _ in range(40):
         if made == _MOST_AT_ONCE or not free.any():
             break
@@ -242,7 +238,7 @@ def _stand_beside(job: Round, finding, cut, group, above, lever: float, heavy: f
         gain = np.sqrt((spread.sum(axis=0) + ((places[:, :2] - middle) @ _WAYS) ** 2).min(axis=1))
         score = np.where(free, gain - 2 * height, -np.inf)
         best = int(np.argmax(score))
-        free &= np.linalg.norm(places - places[best], axis=1) >= _ROOM * heavy
+        free &= np.linalg.norm(places - places[best], axis=1) >= ROOM * heavy
         if job.wanted.knows(places[best]):
             continue
         why = f"Holds beside others at z = {cut.z_mm:.1f} mm against the drag"
@@ -256,29 +252,14 @@ def _stand_beside(job: Round, finding, cut, group, above, lever: float, heavy: f
 def _undersides(job: Round, cut: WeakCut, above: np.ndarray) -> tuple[np.ndarray, np.ndarray]:
     """Places that face down under regions, evenly by area."""
     look, mesh = job.look, job.look.mesh
-    corners = mesh.vertices[mesh.facets]
-    z = corners[:, :, 2]
+    z = mesh.vertices[:, 2][mesh.facets]
     down = np.flatnonzero(
         (job.stands.normals[:, 2] < -0.2) & np.isfinite(look.slopes_deg)
         & (z.max(axis=1) > cut.z_mm) & (z.min(axis=1) < cut.reached_mm)
     )  # fmt: skip
     if not len(down) or not len(above):
         return down[:0], np.zeros((0, 3))
-    area = look.areas_mm2[down]
-    count = int(min(_MOST_PLACES, max(120, area.sum())))
-    at, number = facets_by_area(area, count)
-    facet = down[at]
-    places = spread_in(corners[facet], number)
+    count = int(min(_MOST_PLACES, max(120, look.areas_mm2[down].sum())))
+    facet, places = places_under(job, down, count, above)
     inside = (places[:, 2] > cut.z_mm) & (places[:, 2] < cut.reached_mm)
-    facet, places = facet[inside], places[inside]
-    layers = look.layers
-    level = look.levels_of(places[:, 2])
-    loops, start = layers.loops_by_region
-    box = layers.loop_box_mm[loops[start[above]]]
-    first = np.searchsorted(layers.region_layer[above], np.arange(layers.count + 1))
-    own = np.zeros(len(places), bool)
-    for i, (x, y, _) in enumerate(places):
-        k = min(int(level[i]), layers.count - 1)
-        b = box[first[k] : first[k + 1]]
-        own[i] = ((b[:, :2] <= (x, y)) & (b[:, 2:] >= (x, y))).all(axis=1).any()
-    return facet[own], places[own]
+    return facet[inside], places[inside]

@@ -6,6 +6,7 @@ from .finish import Finish, cusp_height_mm, find_finish, step_run_mm
 from .flights import overhang_of
 from .form import patch_form, plane_form
 from .held import Held, HeldPieces, PatchUnheld, held_in_sum, held_pieces
+from .hinges import edge_ends, twin_is_below
 from .holes import RoundHole, round_hole
 from .overhang import (
     SLOPE_TOLERANCE_DEG,
@@ -36,6 +37,7 @@ __all__ = [
     "cusp_height_mm",
     "distances",
     "dyes_key",
+    "edge_ends",
     "filled",
     "find_finish",
     "find_overhang",
@@ -49,5 +51,6 @@ __all__ = [
     "plane_form",
     "round_hole",
     "step_run_mm",
+    "twin_is_below",
     "underside_slopes",
 ]

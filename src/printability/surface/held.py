@@ -18,6 +18,7 @@ from ..mesh import Mesh, facet_areas
 from ..mesh.linking import linked
 from ..process import Process
 from ._held_kernels import distances, in_sight, over_of_pieces, take_nearer
+from .hinges import edge_ends, hinges
 
 __all__ = ["Held", "HeldPieces", "PatchUnheld", "held_in_sum", "held_pieces"]
 
@@ -97,10 +98,9 @@ class HeldPieces:
     is_open: np.ndarray
     part_held: np.ndarray
 
-    def farthest_mm(self, which: np.ndarray | None = None) -> float:
-        """How much farther than what holds it the farthest open piece of some lies, 0 for none."""
-        own = self.is_open if which is None else self.is_open & which
-        return float(self.over_mm[own].min(axis=1).max(initial=0.0))
+    def farthest_mm(self) -> float:
+        """How much farther than what holds it the farthest open piece lies, 0 for none."""
+        return float(self.over_mm[self.is_open].min(axis=1).max(initial=0.0))
 
 
 def held_pieces(
@@ -362,7 +362,7 @@ def _border(mesh: Mesh, facets: np.ndarray, small_mm: float) -> tuple[np.ndarray
     half = (3 * facets[:, None] + np.arange(3)).ravel()
     twin = mesh.twin[half]
     half = half[(twin < 0) | ~inside[np.maximum(twin, 0) // 3]]
-    a, b = _ends(mesh, half)
+    a, b = edge_ends(mesh, half)
     ends, index = np.unique(np.concatenate([a, b]), return_inverse=True)
     loop = linked(len(ends), *np.split(index, 2))
     xy = mesh.vertices[ends, :2]
@@ -376,17 +376,13 @@ def _border(mesh: Mesh, facets: np.ndarray, small_mm: float) -> tuple[np.ndarray
     return half, np.ascontiguousarray(edges)
 
 
-def _ends(mesh: Mesh, half: np.ndarray) -> tuple[np.ndarray, np.ndarray]:
-    return mesh.facets[half // 3, half % 3], mesh.facets[half // 3, (half % 3 + 1) % 3]
-
-
 def _is_spread(mesh: Mesh, facets: np.ndarray, half: np.ndarray) -> bool:
     """Whether a patch nowhere lies above itself: its border encloses as much as its facets cover.
 
     How the half-edges of the border are made into loops does not change what these enclose.
     """
     after: dict[int, list[int]] = {}
-    for a, b in zip(*(end.tolist() for end in _ends(mesh, half)), strict=True):
+    for a, b in zip(*(end.tolist() for end in edge_ends(mesh, half)), strict=True):
         after.setdefault(a, []).append(b)
     loops = []
     while after:
@@ -412,25 +408,3 @@ def _hinge_distance(mesh: Mesh, facets: np.ndarray, places: np.ndarray, most: fl
     if not len(segs):
         return np.full(len(places), np.inf)
     return distances(np.ascontiguousarray(places[:, :2]), segs, most)
-
-
-def hinges(mesh: Mesh, facets: np.ndarray) -> np.ndarray:
-    """Edges where a patch rests on what is below it, (s, 4) float, seen from above.
-
-    Such an edge has a facet beside the patch that lies below it, or level with it on the plate.
-    """
-    half = (3 * facets[:, None] + np.arange(3)).ravel()
-    twin = mesh.twin[half]
-    border = (twin >= 0) & ~np.isin(twin // 3, facets)
-    half, twin = half[border], twin[border]
-    a, b = _ends(mesh, half)
-    third = mesh.facets[twin // 3, (twin % 3 + 2) % 3]
-    start, edge = mesh.vertices[a], mesh.vertices[b] - mesh.vertices[a]
-    beside = mesh.vertices[third] - start
-    along = (beside * edge).sum(axis=1) / np.maximum((edge**2).sum(axis=1), 1e-300)
-    # Square to the edge: an edge that rises leads to corners below its middle as well.
-    rests = (beside - along[:, None] * edge)[:, 2] < -1e-9
-    rests |= (np.abs(start[:, 2]) < 1e-6) & (np.abs(edge[:, 2]) < 1e-6)
-    return np.ascontiguousarray(
-        np.hstack([mesh.vertices[a[rests], :2], mesh.vertices[b[rests], :2]])
-    )

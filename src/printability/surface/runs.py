@@ -4,7 +4,8 @@ import numpy as np
 
 from ..mesh import Mesh, facet_areas
 from ._held_kernels import distances
-from .held import hinges, pieces_of
+from .held import pieces_of
+from .hinges import hinges
 
 __all__ = ["level_run_mm"]
 

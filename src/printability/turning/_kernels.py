@@ -9,7 +9,7 @@ import numpy as np
 
 from ..compiled import compiled
 from ..estimate import column_volume
-from ..footing._kernels import copies_in_rows, hull_of, order_by, reach_of
+from ..footing._kernels import copies_in_rows, hull_of, margin_of, order_by, reach_of
 from ..layers.levels import count_of, cut_height, hair_of, level
 from ..mesh.index import first_hit
 from ._outline_kernels import outline_of
@@ -166,23 +166,6 @@ def cut_points(vertices, facets, crossed, z, height, e1, e2):
             points[at, 0], points[at, 1] = x, y
             at += 1
     return points[:at]
-
-
-@compiled
-def margin_in(hull, x, y):
-    """Distance to a hull's outline: inside positive, outside negative; -inf without area."""
-    n = hull.shape[0]
-    if n < 3:
-        return -np.inf
-    inside, nearest = np.inf, np.inf
-    for i in range(n):
-        ax, ay = hull[i, 0], hull[i, 1]
-        ux, uy = hull[(i + 1) % n, 0] - ax, hull[(i + 1) % n, 1] - ay
-        length = np.hypot(ux, uy)
-        inside = min(inside, (ux * (y - ay) - uy * (x - ax)) / length)
-        t = min(max(((x - ax) * ux + (y - ay) * uy) / length**2, 0.0), 1.0)
-        nearest = min(nearest, np.hypot(ax + t * ux - x, ay + t * uy - y))
-    return inside if inside >= 0 else -nearest
 
 
 @compiled
@@ -432,7 +415,7 @@ def score_rows(
                 x += middle[axis] * e1[axis]
                 y += middle[axis] * e2[axis]
                 up -= middle[axis] * down[axis]
-            margin = margin_in(foot, x, y) if start == 0 else -np.inf
+            margin = margin_of(foot, x, y) if start == 0 else -np.inf
             rows[d, FOOTING] = -90.0 if margin == -np.inf else np.degrees(np.arctan2(margin, up))
         islands = island_lives(
             z, shift, ends, split, beside, outward, down, h, hair, n, solid_vertices,

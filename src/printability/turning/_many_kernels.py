@@ -8,7 +8,7 @@ the first layer cuts is found by the index of boxes, from the lowest point up.
 import numpy as np
 
 from ..compiled import compiled
-from ..footing._kernels import copies_in_rows, hull_of, reach_of
+from ..footing._kernels import copies_in_rows, hull_of, margin_of, reach_of
 from ..layers.levels import count_of, cut_height, hair_of, level
 from ..mesh._kernels import across as across_facet
 from ..mesh.index import LEAF
@@ -21,7 +21,6 @@ from ._kernels import (
     MARKS,
     START,
     across,
-    margin_in,
 )  # fmt: skip
 from ._outline_kernels import outline_of
 
@@ -262,7 +261,7 @@ def many_rows(
                 x += middle[axis] * e1[axis]
                 y += middle[axis] * e2[axis]
                 up -= middle[axis] * down[axis]
-            margin = margin_in(foot, x, y) if start == 0 else -np.inf
+            margin = margin_of(foot, x, y) if start == 0 else -np.inf
             if margin > -np.inf:
                 rows[d, FOOTING] = np.degrees(np.arctan2(margin, up))
         rows[d, COPIES] = 0.0

@@ -10,9 +10,9 @@ from dataclasses import dataclass
 import numpy as np
 
 from ..findings import ROUGH_LISTED_MM2, Finding
-from ..inspection import SPECK_MM2
 from ..mesh import angles_of_rotation, rotation_about_axes, rotation_taking_down
 from ..parts import Part
+from ..patches import SPECK_MM2
 from ..stance import Setup
 from ..surface import SLOPE_TOLERANCE_DEG
 from ..turning import GOALS, Scorer, Yardstick, rings_around, row_of
