@@ -1,8 +1,9 @@
 """What closes gradually and needs nothing: bridges, ledges and patches that belong to arches."""
 
 import math
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from functools import cached_property
+from weakref import WeakKeyDictionary
 
 import numpy as np
 
@@ -66,6 +67,10 @@ class Arches:
     areas_mm2: np.ndarray
     limits_mm: tuple[float, float]
     widest_mm: float
+    # What was told of parts that are still about, by threshold.
+    _told: WeakKeyDictionary[Hanging, dict[float, bool]] = field(
+        default_factory=WeakKeyDictionary, repr=False
+    )
 
     @cached_property
     def flat(self) -> np.ndarray:
@@ -82,6 +87,12 @@ class Arches:
 
     def of_spans(self, spans: tuple[Hanging, ...], threshold_deg: float) -> list[bool]:
         """Whether what hangs too far belongs to an opening that closes gradually."""
+        fresh = tuple(one for one in spans if threshold_deg not in self._told.get(one, ()))
+        for one, is_so in zip(fresh, self._of_spans(fresh, threshold_deg), strict=True):
+            self._told.setdefault(one, {})[threshold_deg] = is_so
+        return [self._told[one][threshold_deg] for one in spans]
+
+    def _of_spans(self, spans: tuple[Hanging, ...], threshold_deg: float) -> list[bool]:
         out = [False] * len(spans)
         bridge, ledge = self.limits_mm
         long = [i for i, p in enumerate(spans) if p.kind == "bridge" and p.length_mm > bridge]

@@ -3,8 +3,10 @@
 from collections.abc import Callable, Collection, Iterator
 from concurrent.futures import ThreadPoolExecutor
 from contextlib import contextmanager
+from copy import copy
 from dataclasses import dataclass, field
 from functools import cached_property
+from typing import Any
 from weakref import WeakKeyDictionary
 
 import numpy as np
@@ -92,6 +94,8 @@ _KEPT = (
 )  # fmt: skip
 
 
+# So many pieces of patches are remembered with what holds them.
+_MOST_PIECES = 1_000_000
 # Two feet are one where their areas differ by no more than this part.
 _SAME_FOOT = 0.01
 # What compiled code finds for some kinds of findings, the longest first.
@@ -141,7 +145,11 @@ class Inspection:
     _arches: dict[float, list[bool]] = field(default_factory=dict, repr=False)
     _looks: dict[float, list[PatchLook]] = field(default_factory=dict, repr=False)
     _held: dict[tuple[float, int], Held] = field(default_factory=dict, repr=False)
-    _pieces: dict[tuple[float, int], HeldPieces] = field(default_factory=dict, repr=False)
+    _pieces: dict[tuple, HeldPieces] = field(default_factory=dict, repr=False)
+    # What was found out of hanging parts that are still about; see `recall`.
+    _of_parts: WeakKeyDictionary[Hanging, dict] = field(
+        default_factory=WeakKeyDictionary, repr=False
+    )
 
     @cached_property
     def hair_mm(self) -> float:
@@ -495,10 +503,11 @@ class Inspection:
         key = threshold_deg, patch.id
         if key not in self._held:
             facets = self.facets_that_hang(patch.id, overhang, threshold_deg)
-            total, count = float(self.areas_mm2[facets].sum()), len(self.contacts)
-            if np.isin(self._hold_facets, facets).any():
+            total, count = float(self.areas_mm2[facets].sum()), len(self.holds)
+            under = self._under(facets)
+            if len(under):
                 pieces = self.pieces_held(patch.id, overhang, threshold_deg)
-                self._held[key] = held_in_sum(pieces, total, count)
+                self._held[key] = held_in_sum(pieces, total, under, count)
             else:
                 self._held[key] = Held(total, total, (0.0,) * count)
         return self._held[key]
@@ -507,16 +516,61 @@ class Inspection:
     def _hold_facets(self) -> np.ndarray:
         return np.array([one.facet for one in self.holds], int)
 
+    def _under(self, facets: np.ndarray) -> np.ndarray:
+        """Which of `holds` are under some facets, (c,) int."""
+        return np.flatnonzero(np.isin(self._hold_facets, facets))
+
     def pieces_held(self, patch: int, overhang: Overhang, threshold_deg: float) -> HeldPieces:
-        """A patch in small pieces with what the contacts hold of it, worked out once."""
-        key = threshold_deg, patch
-        if key not in self._pieces:
-            self._pieces[key] = held_pieces(
-                self.mesh, self.facets_that_hang(patch, overhang, threshold_deg), self.slopes_deg,
-                np.array([one.at_mm for one in self.holds]).reshape(-1, 3),
-                self._hold_facets, self.process, threshold_deg,
+        """A patch in small pieces with what the contacts hold of it, worked out once.
+
+        Looks with other supports share what was found for the same contacts under it, and
+        `HeldPieces.contact` counts these alone.
+        """
+        facets = self.facets_that_hang(patch, overhang, threshold_deg)
+        own = [self.holds[c] for c in self._under(facets)]
+        known = (self.bare or self)._pieces
+        key = threshold_deg, patch, tuple(own)
+        found = known.pop(key, None)
+        if found is None:
+            found = held_pieces(
+                self.mesh, facets, self.slopes_deg,
+                np.array([one.at_mm for one in own]).reshape(-1, 3),
+                np.array([one.facet for one in own], int), self.process, threshold_deg,
             )  # fmt: skip
-        return self._pieces[key]
+        known[key] = found
+        while len(known) > 1 and sum(len(one.area_mm2) for one in known.values()) > _MOST_PIECES:
+            known.pop(next(iter(known)), None)
+        return found
+
+    def contacts_on(self, patches: set[int], overhang: Overhang) -> frozenset[Contact]:
+        """Those of `holds` that are under some patches."""
+        own = np.isin(overhang.patch_of_facet[self._hold_facets], list(patches))
+        return frozenset(self.holds[c] for c in np.flatnonzero(own))
+
+    def with_contacts(self, contacts: list[Contact]) -> "Inspection":
+        """The same model with some contacts alone; only what these hold of it is of use."""
+        bare = self.bare or self
+        look = copy(bare)
+        look.bare, look._held = bare, {}
+        look.__dict__.pop("_hold_facets", None)
+        look.__dict__["holds"] = [*contacts, *bare.own_dots]
+        look.supports = []
+        return look
+
+    def recall(self, part: Hanging, what: tuple, found: Callable[[], Any]) -> Any:
+        """Something about a hanging part, found once for this look and all with other supports.
+
+        Parameters
+        ----------
+        part : Hanging
+        what : tuple
+            What is asked, with all that its answer depends on.
+        found : callable
+        """
+        known = (self.bare or self)._of_parts.setdefault(part, {})
+        if what not in known:
+            known[what] = found()
+        return known[what]
 
     def level(self, z_mm: float) -> int:
         """The layer in which what begins at a height shows first, see `layers.levels`."""
@@ -596,6 +650,7 @@ def inspect_model(
     if bare is not None:
         whole.say = Say(bare.beside, whole.supports, own)
         # What supports do not change.
+        whole.__dict__["_arch_rule"] = bare._arch_rule
         for name in ("slopes_deg", "areas_mm2", "hair_mm", "thin", "lost", "faults"):
             if name in bare.__dict__:
                 whole.__dict__[name] = bare.__dict__[name]

@@ -125,6 +125,16 @@ def test_a_shaft_that_grazes_a_wall_is_blocked_and_one_beside_it_is_not():
         assert fit_pillar(mesh, _spec_at(mesh, 4 + gap, 20, size=bare)).fit == fit
 
 
+@pytest.mark.parametrize("top", [1.5, 2.5, 2.4999, 20.0, 37.0])
+def test_a_floor_is_in_the_way_even_where_its_top_lies_where_the_foot_ends(top):
+    """Between two frusta of a pillar, or at a height of none."""
+    slim = replace(FDM, pad_height_mm=1.0, foot_height_mm=1.5, tip_mm=3.0)
+    mesh = together(box(4, 40, 40), box(60, 40, 4, (0, 0, 40)), box(60, 40, top))
+    pillar = fit_pillar(mesh, _spec_at(mesh, 30, 20, size=slim))
+    assert pillar.fit == Fit.BLOCKED
+    assert pillar.blocked_at_mm[2] == pytest.approx(top)
+
+
 def test_a_pad_that_meets_the_model_is_no_block_but_is_said():
     mesh = together(box(4, 40, 40), box(30, 40, 4, (0, 0, 40)))
     slim = replace(FDM, foot_mm=4, pad_mm=12)

@@ -4,7 +4,7 @@ One file a kind, registered in `KINDS`; a new kind is one such file, imported he
 """
 
 from .alone import alone
-from .base import FAR_OVER, KINDS, Finding, Kind, Severity
+from .base import FAR_OVER, HANGING, KINDS, Case, Finding, Kind, Severity, case_of
 from .buckle import buckles
 from .cup import cups
 from .fault import faults
@@ -16,19 +16,29 @@ from .ledger import Ledger, find
 from .lost import lost
 from .machine import off_plate
 from .neck import necks
-from .overhang import patches
+from .overhang import patch_unheld, patches
 from .places import Place
 from .rough import ROUGH_LISTED_MM2, rough_faces
 from .small import small_undersides
-from .spans import beside, bridges, ledges, places_in, places_unheld, unheld_along
+from .spans import (
+    beside,
+    bridges,
+    ledges,
+    part_unheld,
+    places_in,
+    places_unheld,
+    unheld_along,
+)
 from .sway import sways
 from .telling import place_told, told
 from .thin import thin_walls
 
 __all__ = [
     "FAR_OVER",
+    "HANGING",
     "KINDS",
     "ROUGH_LISTED_MM2",
+    "Case",
     "Finding",
     "Kind",
     "Ledger",
@@ -38,6 +48,7 @@ __all__ = [
     "beside",
     "bridges",
     "buckles",
+    "case_of",
     "corner_lift",
     "cups",
     "faults",
@@ -50,6 +61,8 @@ __all__ = [
     "lost",
     "necks",
     "off_plate",
+    "part_unheld",
+    "patch_unheld",
     "patches",
     "place_told",
     "places_in",

@@ -110,6 +110,16 @@ class Case:
         return min(max(k, 0), max(layers.count - 1, 0))
 
 
+def case_of(
+    placed: Placed, look: Inspection, threshold_deg: float, overhang: Overhang | None = None
+) -> Case:
+    """A placed model and its look as the kinds see them."""
+    if overhang is None:
+        overhang = look.overhang(threshold_deg)
+    rule = {r.key: r.value for r in look.process.rules}
+    return Case(placed, look, threshold_deg, overhang, rule)
+
+
 @dataclass(frozen=True)
 class Kind:
     """A kind of finding.
@@ -134,6 +144,8 @@ class Kind:
 
 
 KINDS: dict[str, Kind] = {}
+# Those that are told by layers of what hangs in them.
+HANGING = ("jump", "bridge", "ledge")
 
 
 def kind(key: str, label: str, order: int, about: str):

@@ -10,7 +10,7 @@ from ..inspection import Inspection
 from ..patches import SPECK_MM2
 from ..stance import Accepted, Placed
 from ..surface import Overhang
-from .base import KINDS, Case, Finding, Severity
+from .base import KINDS, Case, Finding, Severity, case_of
 from .places import Place, find_places, rank
 
 __all__ = ["Ledger", "find"]
@@ -66,10 +66,7 @@ def find(
     only : collection of str, optional
         Kinds to look for; all without it. With it nothing is noted besides.
     """
-    if overhang is None:
-        overhang = look.overhang(threshold_deg)
-    rule = {r.key: r.value for r in look.process.rules}
-    case = Case(placed, look, threshold_deg, overhang, rule)
+    case = case_of(placed, look, threshold_deg, overhang)
     found: list[Finding] = []
     notes = list(_notes(case)) if only is None else []
     kinds = [kind for kind in KINDS.values() if only is None or kind.key in only]

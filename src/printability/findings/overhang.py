@@ -1,38 +1,49 @@
 """Overhang patches, as far as nothing holds them."""
 
-import math
 from collections.abc import Iterator
 
-from ..patches import SPECK_MM2
+from ..patches import SPECK_MM2, PatchLook
+from ..surface import Held
 from .base import Case, Finding, Severity, kind, over
 
 # Of a patch, the part that may be left unheld where it counts as held.
 LEFT = 0.02
 
 
+def patch_unheld(case: Case, look: PatchLook) -> tuple[Severity, float, Held | None]:
+    """How bad a patch is, what nothing holds of it, mm², and what contacts hold where any do."""
+    patch = look.patch
+    severity = Severity.WILL_FAIL if look.strikes else Severity.RISKY
+    if look.span_mm:
+        severity = max(severity, over(look.span_mm, case.look.widest_arch_mm))
+    if not case.look.contacts_on({patch.id}, case.overhang):
+        return severity, patch.area_mm2, None
+    held = case.look.held(patch, case.overhang, case.threshold_deg)
+    left, by_some = held.unheld_mm2, any(area > 0 for area in held.by_contact_mm2)
+    is_held = by_some and left <= max(SPECK_MM2, LEFT * patch.area_mm2)
+    # What little is left may not lie all in one corner.
+    is_held &= held.over_mm <= case.rule["ledge_mm"] or left <= SPECK_MM2
+    return (Severity.MARKS if is_held else severity), left, held
+
+
 @kind("overhang", "Overhang", 60, "underside")
 def patches(case: Case) -> Iterator[Finding]:
     """Patches that are no flat step, no arch and no speck."""
     words = case.look.process.words
-    contacts = {int(case.overhang.patch_of_facet[c.facet]) for c in case.look.holds}
     for look in case.look.look_at_patches(case.overhang, case.threshold_deg):
         if look.prints:
             continue
         patch = look.patch
         edge = words.get("edge", "") if look.strikes else ""
         form = {"area": "", "edge": " along an edge", "point": " at a point"}[look.form]
-        pillars, left, told, far = 0, patch.area_mm2, "", math.inf
-        if patch.id in contacts:
-            held = case.look.held(patch, case.overhang, case.threshold_deg)
-            left, far = held.unheld_mm2, held.over_mm
-            pillars = sum(area > 0 for area in held.by_contact_mm2)
+        severity, left, held = patch_unheld(case, look)
+        is_held, pillars, told = severity == Severity.MARKS, 0, ""
+        if held is not None:
+            by_contact = held.by_contact_mm2[: len(case.look.contacts)]
+            pillars = sum(area > 0 for area in by_contact)
             told = (
                 f", of which {left:,.1f} mm² nothing holds" if left > 0.05 else ", all of it held"
             )
-        is_held = pillars > 0 and left <= max(SPECK_MM2, LEFT * patch.area_mm2)
-        # What little is left may not lie all in one corner.
-        is_held &= far <= case.rule["ledge_mm"] or left <= SPECK_MM2
-        severity = Severity.WILL_FAIL if edge else Severity.RISKY
         why = edge or (
             f"Flatter than {case.threshold_deg:g}°, it {words.get('droops', 'droops')} unless "
             "something holds it."
@@ -42,11 +53,10 @@ def patches(case: Case) -> Iterator[Finding]:
             shape = f"a flight of {patch.steps:,} low steps"
         if look.span_mm:
             shape = f"the crown of an arch that spans {look.span_mm:.1f} mm where it is that flat"
-            severity = max(severity, over(look.span_mm, case.look.widest_arch_mm))
         yield Finding(
             id=f"overhang-{patch.id}",
             kind="overhang",
-            severity=Severity.MARKS if is_held else severity,
+            severity=severity,
             title=f"Overhang {patch.id}{form}",
             short=f"overhang of {patch.area_mm2 if is_held else left:,.1f} mm²{form}",
             measure=patch.min_slope_deg,

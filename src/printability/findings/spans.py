@@ -20,8 +20,6 @@ __all__ = [
 LEFT = 0.02
 # Up to so many are looked through one by one, which needs nothing that takes a while to load.
 _FEW_TOPS = 50
-# Pieces that are looked at in one go, until so many goes take all of them.
-_AT_ONCE, _MOST_TURNS = 1_000, 15
 
 
 @kind("bridge", "Bridge", 40, "underside")
@@ -86,15 +84,24 @@ def _worst_unheld(
     """
     risky = None
     for part in sorted(stack, key=lambda part: -part.length_mm):
-        far = part.length_mm > FAR_OVER * limit
-        if risky is not None and not far:
+        if risky is not None and not part.length_mm > FAR_OVER * limit:
             break
-        if case.look.holds and held_by_contacts_of(case, part):
-            continue
-        if far and not (case.look.holds and held_so_far(case, part, FAR_OVER)):
-            return part, Severity.WILL_FAIL
-        risky = risky or part
+        severity = part_unheld(case, part, limit)
+        if severity == Severity.WILL_FAIL:
+            return part, severity
+        if severity is not None:
+            risky = risky or part
     return risky and (risky, Severity.RISKY)
+
+
+def part_unheld(case: Case, part: Hanging, limit: float) -> Severity | None:
+    """How bad a part is, as long as it is, with what contacts hold of it; None where all is."""
+    if part.length_mm <= limit or (case.look.holds and held_by_contacts_of(case, part)):
+        return None
+    if part.length_mm <= FAR_OVER * limit:
+        return Severity.RISKY
+    is_so = case.look.holds and held_so_far(case, part, FAR_OVER)
+    return Severity.RISKY if is_so else Severity.WILL_FAIL
 
 
 def stacks_of(parts: list[Hanging]) -> list[list[Hanging]]:
@@ -156,33 +163,39 @@ def held_by_contacts_of(case: Case, part: Hanging) -> bool:
     surface, or across a slot, holds nothing of it.
     """
     look = case.look
-    patches = _patches_of(look, case.overhang, part)
+    patches = _patches_of(look, case.overhang, case.threshold_deg, part)
+    under = look.contacts_on(patches or {0}, case.overhang)
+    what = "held", case.threshold_deg, under
+    return look.recall(part, what, lambda: _held_by_contacts(case, part, patches))
+
+
+def _held_by_contacts(case: Case, part: Hanging, patches: set[int]) -> bool:
+    look = case.look
     if not patches:  # it begins on what is too steep for an overhang: measured straight
         return _is_held(case, part, {0}, 1.0)
     if not any(case.overhang.patch_of_facet[c.facet] in patches for c in look.holds):
         return False
     for patch in patches:
         pieces = look.pieces_held(patch, case.overhang, case.threshold_deg)
-        left = _area_within(part, pieces, np.flatnonzero(pieces.is_open))
-        most = LEFT * float(pieces.area_mm2.sum())
-        if left > most or (left and left > LEFT * _area_within(part, pieces, None, left / LEFT)):
+        left_mm2 = float(pieces.area_mm2[_inside(look, part, pieces, pieces.is_open)].sum())
+        if not left_mm2:
+            continue
+        if left_mm2 > LEFT * float(pieces.area_mm2.sum()):
+            return False
+        if left_mm2 > LEFT * float(pieces.area_mm2[_inside(look, part, pieces)].sum()):
             return False
     return True
 
 
-def _area_within(
-    part: Hanging, pieces: HeldPieces, which: np.ndarray | None, enough_mm2: float = math.inf
-) -> float:
-    """Area of pieces, or of some, with their middle in a part; no more are added than suffice."""
-    which = np.arange(len(pieces.area_mm2)) if which is None else which
-    area, turns = 0.0, 1 + min(len(which) // _AT_ONCE, _MOST_TURNS)
-    for turn in range(turns):
-        some = which[turn::turns]
-        inside = part.near(pieces.middle_mm[some], np.zeros(len(some)))
-        area += float(pieces.area_mm2[some][inside].sum())
-        if area >= enough_mm2:
-            break
-    return area
+def _inside(
+    look: Inspection, part: Hanging, pieces: HeldPieces, which: np.ndarray | bool = True
+) -> np.ndarray:
+    """Which pieces, or of some, a part begins with: at its height, their middle in it, (k,) int."""
+    half = look.process.layer_height_mm / 2 + look.hair_mm
+    low, high = pieces.heights_mm.T
+    z = part.center_mm[2]
+    some = np.flatnonzero((low <= z + half) & (high >= z - half) & which)
+    return some[part.near(pieces.middle_mm[some], np.zeros(len(some)))]
 
 
 def unheld_along(
@@ -197,9 +210,9 @@ def unheld_along(
     area_mm2 : (p,) float
     """
     middle, facet, area = [np.zeros((0, 3))], [np.zeros(0, int)], [np.zeros(0)]
-    for patch in _patches_of(look, overhang, part):
+    for patch in _patches_of(look, overhang, threshold_deg, part):
         pieces = look.pieces_held(patch, overhang, threshold_deg)
-        left = pieces.is_open & part.near(pieces.middle_mm, np.zeros(len(pieces.middle_mm)))
+        left = _inside(look, part, pieces, pieces.is_open)
         middle.append(pieces.corners_mm[left].mean(axis=1))
         facet.append(pieces.facet[left])
         area.append(pieces.area_mm2[left])
@@ -211,7 +224,9 @@ def held_so_far(case: Case, part: Hanging, times: float) -> bool:
 
     Measured straight, by contacts on the patch that the part begins with.
     """
-    return _is_held(case, part, _patches_of(case.look, case.overhang, part), times)
+    patches = _patches_of(case.look, case.overhang, case.threshold_deg, part)
+    what = "so far", case.threshold_deg, times, case.look.contacts_on(patches, case.overhang)
+    return case.look.recall(part, what, lambda: _is_held(case, part, patches, times))
 
 
 def _is_held(case: Case, part: Hanging, patches: set[int], times: float) -> bool:
@@ -226,8 +241,16 @@ def _is_held(case: Case, part: Hanging, patches: set[int], times: float) -> bool
     return not len(places_unheld(part, at, below, times * case.rule["ledge_mm"], hold))
 
 
-def _patches_of(look: Inspection, overhang: Overhang, part: Hanging) -> set[int]:
+def _patches_of(
+    look: Inspection, overhang: Overhang, threshold_deg: float, part: Hanging
+) -> set[int]:
     """Overhang patches that a part begins with."""
+    return look.recall(
+        part, ("patches", threshold_deg), lambda: _patches_above(look, overhang, part)
+    )
+
+
+def _patches_above(look: Inspection, overhang: Overhang, part: Hanging) -> set[int]:
     places = np.array(under_part(part), float)
     facets = look.facets_above(places, np.full(len(places), part.layer))
     facets = facets[(facets >= 0) & (facets < len(overhang.patch_of_facet))]

@@ -48,7 +48,7 @@ _ASIDE = 24
 _CIRCLE = 48
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, eq=False)
 class Hanging:
     """A connected part of a layer with nothing below it.
 
@@ -106,6 +106,12 @@ class Hanging:
         )  # fmt: skip
 
     @cached_property
+    def box_mm(self) -> np.ndarray:
+        """(4,) float: x0, y0, x1, y1 of its outline."""
+        points, _ = self._outline
+        return np.concatenate([points.min(axis=0), points.max(axis=0)])
+
+    @cached_property
     def _outline(self) -> tuple[np.ndarray, np.ndarray]:
         """All points of the outline, and where each loop ends."""
         return np.concatenate(self.loops), np.cumsum([len(loop) for loop in self.loops])
@@ -141,6 +147,7 @@ def hanging_parts(
     k: int,
     least_mm: float,
     limits_mm: tuple[float, float] = (math.inf, math.inf),
+    within_mm: np.ndarray | None = None,
 ) -> list[Hanging]:
     """Parts of layer ``k`` that hang and reach at least ``least_mm`` from what holds them.
 
@@ -153,6 +160,8 @@ def hanging_parts(
         Parts nearer to what holds them everywhere are left out.
     limits_mm : (2,) tuple of float
         Limits of bridges and ledges: corners over the ledge limit are looked at by themselves.
+    within_mm : (b, 4) float, optional
+        x0, y0, x1, y1 of boxes: what comes into none of them is left out.
     """
     loops = [np.arange(*layers.layer_start[at : at + 2]) for at in (k - 1, k)]
     loops = [some[layers.region_of_loop[some] >= 0] for some in loops]
@@ -189,6 +198,8 @@ def hanging_parts(
         if not len(held):
             continue  # an island: nothing holds it
         edges = parts[part_ends[u] : part_ends[u + 1]]
+        if within_mm is not None and not _comes_into(edges[:, :2], within_mm):
+            continue
         x, y, distance = _kernels.farthest_point(edges, held, least_mm)
         if distance < least_mm:
             continue
@@ -226,6 +237,12 @@ def hanging_parts(
     return found
 
 
+def _comes_into(points: np.ndarray, boxes: np.ndarray) -> bool:
+    """Whether the box around some points meets any of others."""
+    low, high = points.min(axis=0), points.max(axis=0)
+    return bool(((boxes[:, :2] <= high) & (boxes[:, 2:] >= low)).all(axis=1).any())
+
+
 def _parts_of(section: manifold3d.CrossSection) -> list[list[np.ndarray]]:
     """Loops of each connected part, outlines counter-clockwise, without spikes or specks.
 
@@ -245,10 +262,9 @@ def _parts_of(section: manifold3d.CrossSection) -> list[list[np.ndarray]]:
 
 def _edges_of(parts: list[list[np.ndarray]]) -> tuple[np.ndarray, np.ndarray]:
     """Edges (s, 4) of parts, part by part, and the number of the part of each."""
-    if not parts:
-        return np.zeros((0, 4)), np.zeros(0, int)
-    edges = [edges_of_loops(loops) for loops in parts]
-    return np.concatenate(edges), np.repeat(np.arange(len(parts)), [len(e) for e in edges])
+    count = [sum(map(len, loops)) for loops in parts]
+    every = edges_of_loops([loop for loops in parts for loop in loops])
+    return every, np.repeat(np.arange(len(parts)), count)
 
 
 def _area_and_middle(loops: list[np.ndarray]) -> tuple[float, tuple[float, float]]:

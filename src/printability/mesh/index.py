@@ -137,6 +137,27 @@ def _first_hits(vertices, facets, order, box, first_leaf, origins, way, least):
     return out
 
 
+@compiled
+def _ways_free(vertices, facets, order, box, first_leaf, origin, ends, least):
+    out = np.ones(ends.shape[0], np.bool_)
+    for i in range(ends.shape[0]):
+        way = ends[i] - origin
+        length = np.sqrt((way * way).sum())
+        if length > 0.0:
+            way /= length
+            _, far = first_hit(vertices, facets, order, box, first_leaf, origin, way, least)
+            out[i] = far >= length
+    return out
+
+
+def ways_free(index: FacetIndex, origin: np.ndarray, ends: np.ndarray, least: float) -> np.ndarray:
+    """Which straight ways from one point to others (p, 3) meet no facet farther than so far."""
+    return _ways_free(
+        index.vertices, index.facets, index.order, index.box, index.first_leaf,
+        np.array(origin, np.float64), np.ascontiguousarray(ends, np.float64), least,
+    )  # fmt: skip
+
+
 def first_hits(index: FacetIndex, origins: np.ndarray, way: tuple, least: float) -> np.ndarray:
     """Facets that lines from some points meet first, (p,) int, -1 where there is none.
 

@@ -73,3 +73,17 @@ def clipped(points, ends, low, high):
         out_ends[loops] = total
         loops += 1
     return out[:total], out_ends[:loops]
+
+
+@compiled
+def sum_within(places, others, weights, far_mm):
+    """For each place (p, 2) the sum of the weights of other places (o, 2) no farther than that."""
+    out = np.zeros(places.shape[0])
+    far = far_mm * far_mm
+    for i in range(places.shape[0]):
+        x, y = places[i, 0], places[i, 1]
+        for k in range(others.shape[0]):
+            dx, dy = others[k, 0] - x, others[k, 1] - y
+            if dx * dx + dy * dy <= far:
+                out[i] += weights[k]
+    return out

@@ -14,11 +14,14 @@ __all__ = ["hanging_around", "hanging_between", "with_discs"]
 _SIDES = 24
 # The frame around a window that stands for all that is beyond it, mm.
 _FRAME_MM = 5.0
+# Around parts that are asked about, all that comes so near to their boxes is looked at.
+_AROUND_MM = np.array([-0.1, -0.1, 0.1, 0.1])
 
 
 def hanging_around(
-    below: list, own: list, discs: list, layer: int, process: Process, window: tuple
-) -> list[Hanging]:
+    below: list, own: list, discs: list, layer: int, process: Process, window: tuple,
+    parts: list[Hanging] | None = None,
+) -> list[Hanging]:  # fmt: skip
     """The same within a window (x0, y0, x1, y1), as if all beyond it were held.
 
     So what hangs in the middle of it does so truly, where the window is wider around it than
@@ -35,7 +38,7 @@ def hanging_around(
     near = discs[(from_middle < (high - low) / 2 + discs[:, 2:]).all(axis=1)]
     # With discs it is made clean anyway.
     return hanging_between(
-        below if len(near) else _clean(below), own, near.tolist(), layer, process
+        below if len(near) else _clean(below), own, near.tolist(), layer, process, parts
     )
 
 
@@ -81,15 +84,22 @@ def _layers_of_two(layer_height_mm: float, below: list, own: list) -> Layers:
 
 
 def hanging_between(
-    below: list, own: list, discs: list, layer: int, process: Process
-) -> list[Hanging]:
-    """What hangs of a layer over the one below, with the ends of supports under it."""
+    below: list, own: list, discs: list, layer: int, process: Process,
+    parts: list[Hanging] | None = None,
+) -> list[Hanging]:  # fmt: skip
+    """What hangs of a layer over the one below, with the ends of supports under it.
+
+    Only what comes near some parts that hang without them, where these are given.
+    """
     h = process.layer_height_mm
     two = _layers_of_two(h, with_discs(below, discs), own)
     limits = process["bridge_mm"], process["ledge_mm"]
+    within = None
+    if parts is not None:
+        within = np.array([part.box_mm for part in parts]).reshape(-1, 4) + _AROUND_MM
     return [
         replace(
             part, layer=layer, z_mm=(layer + 0.5) * h, center_mm=(*part.center_mm[:2], layer * h)
         )
-        for part in hanging_parts(two, 1, process["notable_mm"], limits)
+        for part in hanging_parts(two, 1, process["notable_mm"], limits, within)
     ]

@@ -12,9 +12,17 @@ from typing import TYPE_CHECKING
 import numpy as np
 from shapely import Point, Polygon
 
-from ..findings import FAR_OVER, Finding, Severity, beside, places_unheld
+from ..findings import (
+    FAR_OVER,
+    HANGING,
+    Case,
+    Finding,
+    Severity,
+    case_of,
+    part_unheld,
+    patch_unheld,
+)
 from ..layers import outlines, region_loops, tug_of_war
-from ..patches import SPECK_MM2
 from ..supports import Fitted, Support
 from .local import hanging_around, hanging_between
 from .spots import BUNCHED, LOWEST
@@ -24,8 +32,6 @@ if TYPE_CHECKING:
 
 __all__ = ["beyond", "is_minimal", "made_minimal", "relieved"]
 
-# Of a patch, what may stay unheld where it counts as held; see `findings.overhang`.
-_LEFT = 0.02
 # A finding that there was is another one if it is worse by more than this; judged with a margin.
 _WORSE, _NO_WORSE = 1.02, 1.015
 _MOST_LOOKS = 40
@@ -38,6 +44,8 @@ _MOST_BATCHES, _LEAST_BATCHES, _POINTS_IN_ALL = 200, 3, 8_000_000
 # What was begun goes on for so many looks all the same.
 _TO_THE_END = 8
 _MOST_STEADY = 12
+# A part is one that hung before where its worst place is no farther from that one.
+_SAME_MM = 0.5
 # A layer of more points, contacts included, is looked at in a window around a contact.
 _WIDE_POINTS, _DISC_POINTS = 1500, 24
 
@@ -45,7 +53,7 @@ _WIDE_POINTS, _DISC_POINTS = 1500, 24
 def made_minimal(search: "Search", supports: tuple[Support, ...], only=None, fully=True):
     """Those of some supports that are needed, in their order.
 
-    With ``fully``, full looks also try what the looks around each contact held to be needed.
+    With ``fully``, full looks also try what a look around a contact cannot judge.
     """
     placed, _ = search.look(supports)
     allowed = _tally(search, supports, only)
@@ -63,33 +71,24 @@ def made_minimal(search: "Search", supports: tuple[Support, ...], only=None, ful
         rest = tuple(s for s in supports if s.key in kept and s.key != key)
         if not _more(search, rest, only, allowed):
             kept.remove(key)
-    _bring_back(search, supports, kept, fitted, only, allowed)
+    added = _bring_back(search, supports, kept, fitted, only, allowed)
     if not fully or not search.may_prune:
         return tuple(s for s in supports if s.key in kept)
     near = _Near(search, [*own, *(fitted[key] for key in kept)], allowed)
-    asked = search.open_patches(search.base, search.own, only)
-    waiting = []
-    for i, key in enumerate(reversed(kept[:])):
-        search.progress("Leaving out what is not needed", 0.85 + 0.05 * i / len(supports))
-        if not search.may_prune:
-            break
-        if key in steady:
-            continue
-        if not fitted[key].contacts or near.holds_island(key):
-            waiting.append(key)
-        elif not near.misses(
-            key, tuple(s for s in supports if s.key in kept), only, allowed, asked
-        ):  # fmt: skip
-            kept.remove(key)
-            near.leave_out(key)
-    added = _bring_back(search, supports, kept, fitted, only, allowed)
     place = {key: fitted[key].contact_mm for key in kept}
-    # What is brought back may do for its neighbours, which were missed without it.
-    waiting += [
-        key for key in kept
-        if key not in steady and key not in waiting
-        and any(math.dist(place[key], place[one]) <= 3 * _APART_MM for one in added)
-    ]  # fmt: skip
+
+    def may_go(key: str) -> bool:
+        if key in steady:
+            return False
+        # What is brought back may do for its neighbours, which were missed without it.
+        return (
+            not search.is_whole
+            or not fitted[key].contacts
+            or near.holds_island(key)
+            or any(math.dist(place[key], place[one]) <= 3 * _APART_MM for one in added)
+        )
+
+    waiting = [key for key in reversed(kept) if may_go(key)]
     left = [s for s in supports if s.key in kept]
     return _in_batches(search, left, waiting, place, only, allowed)
 
@@ -182,11 +181,14 @@ class _Near:
 
     def __init__(self, search: "Search", fitted: list[Fitted], allowed: list[Finding]):
         self.search, self.look = search, search.own
-        # Of a patch that cannot be held whole, no more may hang than does.
+        # Of what cannot be held whole, no more may hang than does.
         self.left_mm2 = {f.patch: f.area_mm2 for f in allowed if f.kind == "overhang"}
+        self.could_not = any(f.kind in HANGING for f in allowed)
         self.least = search.options.least
         self.h = search.process.layer_height_mm
         self.contact = {f.support.key: f.contacts[0] for f in fitted if f.contacts}
+        self.every = dict(self.contact)
+        self._bad_at_first: dict[int, list] = {}
         self.level = {key: self.look.level(c.at_mm[2]) for key, c in self.contact.items()}
         self.patch = {
             key: int(search.overhang.patch_of_facet[c.facet]) for key, c in self.contact.items()
@@ -220,12 +222,12 @@ class _Near:
         if one is None:
             return True
         try:
-            level = self.level[key]
+            level, case = self.level[key], self._case(self.contact)
             return (
                 self._island_comes_back(one, level)
-                or self._patch_comes_back(self.patch[key])
+                or self._patch_comes_back(case, self.patch[key])
                 or any(
-                    self._part_comes_back(one, k)
+                    self._part_comes_back(case, one, k)
                     for k in range(level - self.around, level + self.around + 1)
                 )
             )
@@ -243,25 +245,6 @@ class _Near:
         finally:
             self.contact[key] = one
 
-    def misses(
-        self, key: str, kept: tuple[Support, ...], only, allowed: list[Finding], patches: set[int]
-    ) -> bool:
-        """Whether the layers around a contact, with all that is kept but for it, show so.
-
-        Or its patch, where that is one of some.
-        """
-        one, level = self.contact[key], self.level[key]
-        del self.contact[key]
-        try:
-            if self.patch[key] in patches and self._patch_comes_back(self.patch[key]):
-                return True
-            first, end = max(level - self.around, 0), level + self.around + 1
-            rest = tuple(s for s in kept if s.key != key)
-            found = self.search.left_between(rest, first, end)
-            return bool(beyond([f for f in found if only is None or only(f)], allowed))
-        finally:
-            self.contact[key] = one
-
     def _at(self, layer: int, within: int = 1) -> list:
         return [c for key, c in self.contact.items() if abs(self.level[key] - layer) <= within]
 
@@ -275,27 +258,26 @@ class _Near:
                     return True
         return False
 
-    def _patch_comes_back(self, patch: int) -> bool:
+    def _case(self, contacts: dict) -> Case:
+        """The model with some contacts, as the ledger sees it."""
+        look = self.look.with_contacts(list(contacts.values()))
+        return case_of(self.search.base, look, self.search.threshold, self.search.overhang)
+
+    def _patch_comes_back(self, case: Case, patch: int) -> bool:
         look = self.look_of.get(patch)
         if look is None or look.prints:
             return False
-        if (Severity.WILL_FAIL if look.strikes else Severity.RISKY) < self.least:
-            return False
-        under = [c for key, c in self.contact.items() if self.patch[key] == patch]
-        if not under:
-            return True
-        left = self.search.unheld_mm2(look.patch, under)
-        known = _NO_WORSE * self.left_mm2.get(patch, 0.0)
-        return left > max(SPECK_MM2, _LEFT * look.patch.area_mm2, known)
+        severity, left, _ = patch_unheld(case, look)
+        return severity >= self.least and left > _NO_WORSE * self.left_mm2.get(patch, 0.0)
 
-    def _part_comes_back(self, one, k: int) -> bool:
+    def _part_comes_back(self, case: Case, one, k: int) -> bool:
         if not 1 <= k < self.look.layers.count:
             return False
         place = np.array([one.at_mm[:2]])
         reach = np.array([self.hold_mm])
         parts = [
             p for p in self.look.hanging(k)
-            if id(p) not in self.arch and p.near(place, reach)[0] and self._is_bad(p, (), k)
+            if id(p) not in self.arch and p.near(place, reach)[0] and self._is_bad(None, p)
         ]  # fmt: skip
         if not parts:
             return False
@@ -307,30 +289,27 @@ class _Near:
         if is_wide:
             (x, y), far = one.at_mm[:2], self.window_mm
             window = (x - far, y - far, x + far, y + far)
-            found = hanging_around(below, own, discs, k, rule, window)
+            found = hanging_around(below, own, discs, k, rule, window, parts)
             found = [_as_a_whole(part, parts, contacts) for part in found]
         else:
-            found = hanging_between(below, own, discs, k, rule)
+            found = hanging_between(below, own, discs, k, rule, parts)
         for part in found:
             worst = np.array([part.worst_mm])
             if not any(p.near(worst, np.array([0.05]))[0] for p in parts):
                 continue
-            every = np.array([c.at_mm for c in self.contact.values()]).reshape(-1, 3)
-            near = beside(every[:, 2], part, self.hold_mm, rule)
-            if self._is_bad(part, every[near, :2], k):
+            if self._is_bad(case, part):
                 return True
         return False
 
-    def _is_bad(self, part, at, k: int) -> bool:
-        """Whether a part is to be cleared, contacts at some places holding it."""
-        rule, is_ledge = self.search.process, part.kind == "ledge"
-        limit = self.look.limits_mm[is_ledge]
+    def _is_bad(self, case: Case | None, part) -> bool:
+        """Whether a part is to be cleared, as the ledger judges it; without a case, if unheld."""
+        rule, limit = self.search.process, self.look.limits_mm[part.kind == "ledge"]
         far = FAR_OVER if self.least == Severity.WILL_FAIL else 1.0
         if part.length_mm > far * limit:
-            bare = outlines(self.look.layers, k - 1)
-            if not len(at) or len(
-                places_unheld(part, at, bare, far * rule["ledge_mm"], far * rule["hold_flat_mm"])
-            ):
+            if case is None:
+                return True
+            severity = part_unheld(case, part, limit)
+            if severity is not None and severity >= self.least and not self._was_so(part):
                 return True
         if not rule["pull_n_mm2"]:
             return False
@@ -339,6 +318,29 @@ class _Near:
             rule["pull_n_mm2"],
         )  # fmt: skip
         return tug.ratio < (1.0 if far > 1 else 2.0)
+
+    def _was_so(self, part) -> bool:
+        """Whether it hung there with all contacts, and was no better."""
+        return self.could_not and any(
+            one.kind == part.kind and part.length_mm <= one.length_mm * _NO_WORSE
+            and one.near(np.array([part.worst_mm]), np.array([_SAME_MM]))[0]
+            for one in self._at_first(part.layer)
+        )  # fmt: skip
+
+    def _at_first(self, k: int) -> list:
+        """What was to be cleared in a layer with all contacts."""
+        if k not in self._bad_at_first:
+            contacts = [c for c in self.every.values() if abs(self.look.level(c.at_mm[2]) - k) <= 1]
+            discs = [(*c.at_mm[:2], c.diameter_mm / 2) for c in contacts]
+            below, own = outlines(self.look.layers, k - 1), outlines(self.look.layers, k)
+            found = hanging_between(below, own, discs, k, self.search.process)
+            case = self._case(self.every)
+            limits = self.look.limits_mm
+            self._bad_at_first[k] = [
+                one for one in found
+                if (part_unheld(case, one, limits[one.kind == "ledge"]) or 0) >= self.least
+            ]  # fmt: skip
+        return self._bad_at_first[k]
 
 
 def _as_a_whole(part, bare: list, contacts: list):

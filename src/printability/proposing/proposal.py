@@ -10,8 +10,8 @@ from weakref import WeakKeyDictionary
 import numpy as np
 
 from ..findings import Finding, Ledger, find
-from ..inspection import Inspection, inspect_between, inspect_model
-from ..layers import coarser, slice_layers
+from ..inspection import Inspection, inspect_model
+from ..layers import Layers, coarser, slice_layers
 from ..mesh import rotation_about_axes
 from ..parts import Part
 from ..stance import Placed, Setup, stand
@@ -29,8 +29,6 @@ from .steadying import steadied
 
 __all__ = ["CURABLE", "Proposal", "Search", "Unreachable", "propose"]
 
-# Those that can be judged by a few layers.
-_HANGING = ("jump", "bridge", "ledge")
 _MOST_ROUNDS = 8
 # Turns looked at where a proposal weighs much.
 _MOST_FLATS, _DIRECTIONS = 12, 150
@@ -41,8 +39,8 @@ _LOOK_STEPS, _TRY_STEPS = 100_000, 10_000
 _STEPS_TO_PRUNE, _STEPS_IN_ALL = 40_000_000, 120_000_000
 # Outlines of so many points are taken coarser where that is enough.
 _FINE_POINTS, _COARSE_MM = 200_000, 0.02
-# So are supports that would have so many in all; circles have so many corners then.
-_MANY_POINTS, _CORNERS = 3_000_000, 12
+# Circles of supports have so many corners until the end.
+_CORNERS = 12
 
 
 @dataclass(frozen=True)
@@ -99,13 +97,13 @@ class Proposal:
 class Search:
     """What the steps of a proposal share: the part as it stands, its own layers, the rules.
 
-    Outlines of very many points are taken coarser by no more than 0.02 mm, until `exactly`, and
-    shafts of very many supports with fewer corners.
+    Until `exactly`, outlines of very many points are taken coarser by no more than 0.02 mm, and
+    supports with fewer corners.
 
     Parameters
     ----------
     is_coarse : bool
-        Whether they may be.
+        Whether they may be: where all that hangs is asked for.
     """
 
     def __init__(self, part: Part, setup: Setup, options: Options, sides=None, progress=None,
@@ -128,14 +126,21 @@ class Search:
         self._ledgers: WeakKeyDictionary[Inspection, dict[tuple, Ledger]] = WeakKeyDictionary()
         self._patches: dict[int, PatchUnheld] = {}
         _ = self.exact.hair_mm
-        self.own = self.exact
-        self._is_coarse, self.corners = is_coarse, SIDES
-        if is_coarse and len(own_layers.points) > _FINE_POINTS:
-            less = coarser(own_layers, _COARSE_MM)
-            self.own = inspect_model(self.base.mesh, self.process, (), less, sides=sides)
-            # What is coarser reaches no farther than what it stands for.
-            for name in ("slopes_deg", "areas_mm2", "hair_mm", "reaching"):
-                self.own.__dict__[name] = getattr(self.exact, name)
+        self.own, self.corners, self.is_whole = self.exact, SIDES, is_coarse
+        if is_coarse:
+            self._take_coarser(own_layers)
+
+    def _take_coarser(self, own_layers: Layers) -> None:
+        self.corners = _CORNERS
+        if len(own_layers.points) <= _FINE_POINTS:
+            self.own = copy(self.exact)
+            self.own.__dict__.pop("beside", None)  # what is known with supports that are exact
+            return
+        less = coarser(own_layers, _COARSE_MM)
+        self.own = inspect_model(self.base.mesh, self.process, (), less, sides=self.sides)
+        # What is coarser reaches no farther than what it stands for.
+        for name in ("slopes_deg", "areas_mm2", "hair_mm", "reaching"):
+            self.own.__dict__[name] = getattr(self.exact, name)
 
     def progress(self, stage: str, done: float) -> None:
         """Say how far it is; may raise to stop."""
@@ -178,14 +183,7 @@ class Search:
     def exactly(self) -> None:
         """From now on look at outlines as they are."""
         self.own = self.exact
-        self._is_coarse, self.corners = False, SIDES
-
-    def _with_fewer_corners(self) -> None:
-        """From now on, until `exactly`, take shafts coarser."""
-        self.corners = _CORNERS
-        if self.own is self.exact:
-            self.own = copy(self.exact)
-            self.own.__dict__.pop("beside", None)  # what is known with supports that are exact
+        self.corners = SIDES
 
     def look(self, supports: tuple[Support, ...], exactly=False) -> tuple[Placed, Inspection]:
         """The part with the maker's supports and some more, sliced; the last ones remembered."""
@@ -194,10 +192,6 @@ class Search:
         own = self.exact if exactly else self.own
         if not placed.standing:
             return placed, own
-        points = SIDES * own.own_layers.count * len(placed.standing)
-        if self._is_coarse and not exactly and points > _MANY_POINTS and self.corners == SIDES:
-            self._with_fewer_corners()
-            own = self.own
         corners = SIDES if exactly else self.corners
         name = (own is self.exact, corners, *(f.support for f in placed.standing))
         look = self._looks.pop(name, None)
@@ -240,26 +234,10 @@ class Search:
         at = np.array([c.at_mm for c in contacts]).reshape(-1, 3)
         return self._patches[patch.id].unheld_mm2(at, np.array([c.facet for c in contacts], int))
 
-    def open_patches(self, placed: Placed, look: Inspection, only=None) -> set[int]:
-        """Overhang patches that are to be cleared."""
-        found = self.open(self.ledger(placed, look, ("overhang",)))
-        return {f.patch for f in found if only is None or only(f)}
-
     def left(self, supports: tuple[Support, ...]) -> list[Finding]:
         """What is to be cleared with some supports more."""
         placed, look = self.look(supports)
         return self.open(self.ledger(placed, look))
-
-    def left_between(self, supports: tuple[Support, ...], first: int, end: int) -> list[Finding]:
-        """What is to be cleared of what hangs in some layers; overhangs are not looked at."""
-        placed = stand(self.part, replace(self.setup, supports=(*self.setup.supports, *supports)),
-                       self.base)  # fmt: skip
-        if not placed.standing:
-            return [f for f in self.left(supports) if f.kind in _HANGING]
-        look = inspect_between(self.own, placed.standing, max(first - 1, 0), end, self.corners)
-        self.steps += _LOOK_STEPS + len(look.layers.points)
-        found = self.open(self.ledger(placed, look, _HANGING))
-        return [f for f in found if first <= f.layer < end]
 
 
 def propose(

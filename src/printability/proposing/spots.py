@@ -17,6 +17,7 @@ from ..patches import SPECK_MM2
 from ..stance import Placed
 from ..supports import KINDS, Contact, Fitted, Support
 from ..surface import held_pieces
+from ._local_kernels import sum_within
 from .local import hanging_between
 from .stands import Spot, Stands
 
@@ -243,7 +244,8 @@ class Round:
             self.search.may_stop()
             if not self.search.may_go_on:
                 return
-            bad = [p for p in self._hanging(own, below, discs, k) if self._is_bad(p, flagged, bare)]
+            now = hanging_between(below, own, discs, k, self.process, flagged)
+            bad = [p for p in now if self._is_bad(p, flagged, bare)]
             if not bad:
                 if len(self.made) == made:
                     self._along(findings, flagged)
@@ -281,16 +283,19 @@ class Round:
                 self._one_more(part, part.layer, [], set())
                 continue
             pool = np.linspace(0, len(middle) - 1, min(len(middle), _MOST_CANDIDATES)).astype(int)
-            near = _apart(middle[pool], middle) <= self._holds()[1]
-            gain, reason = near @ area, "Nothing faces down here."
+            reason = "Nothing faces down here."
+            gain = sum_within(_flat(middle[pool]), _flat(middle), area, self._holds()[1])
             why = f"A {part.kind} of {part.length_mm:.1f} mm, along its underside"
             found = None
+            low = middle[pool, 2] < self.stands.least_mm
+            # Where all lie too low, one says so.
+            gain[low if not low.all() else np.arange(len(gain)) != np.argmax(gain)] = 0.0
             while found is None and gain.any():
                 best = int(np.argmax(gain))
                 place = middle[pool[best]]
                 if not self.wanted.knows(place, 0.3):
                     found, reason = self.stand(facets[pool[best]], place, self.light, why)
-                gain[np.linalg.norm(middle[pool] - place, axis=1) < 0.6] = 0.0
+                gain[~_far_from(middle[pool], place, 0.6)] = 0.0
             if found is None:
                 self.give_up(middle[0], f"{why}: {reason}")
 
@@ -308,7 +313,8 @@ class Round:
         pool = inside if len(inside) else pool
         usable = np.ones(len(pool), bool)
         reason, tried = "Nothing faces down here.", 0
-        held = (_apart(pool, left) <= hold).sum(axis=1)  # how many each would hold
+        # How many each would hold.
+        held = sum_within(_flat(pool), _flat(left), np.ones(len(left)), hold)
         while len(left) and usable.any() and tried < _MOST_IN_LAYER:
             self.search.may_stop()
             tried += 1
@@ -325,7 +331,7 @@ class Round:
                 continue
             discs.append((*pool[best], found.contacts[0].diameter_mm / 2))
             gone = np.hypot(*(left - pool[best]).T) <= hold
-            held -= (_apart(pool, left[gone]) <= hold).sum(axis=1)
+            held -= sum_within(_flat(pool), _flat(left[gone]), np.ones(int(gone.sum())), hold)
             left = left[~gone]
         if len(left):
             at = (*left[len(left) // 2], k * self.h)
@@ -344,9 +350,6 @@ class Round:
         """How far from the model, and from a contact, a flat underside may be."""
         far = FAR_OVER if self.options.clear == "failing" else 1.0
         return _WITHIN * self.limits[1], _WITHIN * far * self.process["hold_flat_mm"]
-
-    def _hanging(self, own, below, discs, k: int) -> list[Hanging]:
-        return hanging_between(below, own, discs, k, self.process)
 
     def _is_bad(self, part: Hanging, flagged: list[Hanging], bare: list) -> bool:
         worst = np.array([part.worst_mm])
@@ -512,8 +515,7 @@ class Round:
                 )  # fmt: skip
                 reason = why or reason
             if found is None:
-                apart = np.linalg.norm(middle[pool] - place, axis=1)
-                usable[apart < 0.8] = False
+                usable &= _far_from(middle[pool], place, 0.8)
                 continue
             own = holds.indices[holds.indptr[best] : holds.indptr[best + 1]]
             fresh = np.zeros(len(area))
@@ -539,19 +541,19 @@ class Round:
         middle = pieces.corners_mm.mean(axis=1)
         most = _NO_BETTER * self.search.unheld_mm2(patch, contacts)
         tried: list[tuple[float, int]] = []
-        places = np.zeros((0, 3))
         # What hangs farthest beyond what is held first.
         order = np.argsort(-pieces.over_mm.max(axis=1), kind="stable")
-        for i in order.tolist():
-            near = np.linalg.norm(places - middle[i], axis=1)
-            if (near < _TRIED_APART_MM).any() or self.wanted.knows(middle[i], 0.3):
+        free = middle[order, 2] >= self.stands.least_mm
+        for _ in range(_MOST_TRIED):
+            if not free.any():
+                break
+            i = int(order[np.argmax(free)])
+            free &= _far_from(middle[order], middle[i], _TRIED_APART_MM)
+            if self.wanted.knows(middle[i], 0.3):
                 continue
             self.search.may_stop()
-            places = np.vstack([places, middle[i]])
             contact = Contact(tuple(middle[i].tolist()), 0.0, 0.0, int(pieces.facet[i]))
             tried.append((self.search.unheld_mm2(patch, [*contacts, contact]), i))
-            if len(tried) >= _MOST_TRIED:
-                break
         what, reason = f"Overhang of {finding.area_mm2:,.0f} mm²", "no contact holds more of it."
         for left, i in sorted(tried):
             if left >= most:
@@ -653,9 +655,14 @@ class Round:
         return 0
 
 
-def _apart(some: np.ndarray, others: np.ndarray) -> np.ndarray:
-    """Distances of points from others, (s, o)."""
-    return np.hypot(some[:, None, 0] - others[None, :, 0], some[:, None, 1] - others[None, :, 1])
+def _far_from(points: np.ndarray, place: np.ndarray, far_mm: float) -> np.ndarray:
+    """Which points (p, 3) are no nearer to a place than that."""
+    x, y, z = (points - place).T
+    return x * x + y * y + z * z >= far_mm**2
+
+
+def _flat(points: np.ndarray) -> np.ndarray:
+    return np.ascontiguousarray(points[:, :2], np.float64)
 
 
 def _deep_in(part: Hanging, points: np.ndarray, by: float) -> np.ndarray:

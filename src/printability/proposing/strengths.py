@@ -128,7 +128,8 @@ def _held_mm2(look: Inspection, threshold_deg: float, overhang: Overhang) -> dic
         if patch.id not in patches:
             continue
         held = look.held(patch, overhang, threshold_deg)
-        for key, area in zip(keys, held.by_contact_mm2, strict=True):
+        # Small posts of the model, which hold as well, come last.
+        for key, area in zip(keys, held.by_contact_mm2[: len(keys)], strict=True):
             out[key] += area * math.cos(math.radians(min(patch.min_slope_deg, 60.0)))
     return out
 

@@ -29,7 +29,7 @@ from .layout import (
     rim,
     row_between,
 )
-from .pillar import PillarSize, fit_pillar, pillar_on, size_for
+from .pillar import LEAST_RISE_MM, PillarSize, fit_pillar, pillar_on, size_for, too_low_said
 from .raft import BrimSize, RaftSize, fit_brim, fit_raft
 from .shape import SIDES, Rod, Shape, Solid, united
 from .sizes import Dimension, Size, resized
@@ -40,6 +40,7 @@ from .tie_bar import TieBarSize, fit_tie_bar
 __all__ = [
     "KINDS",
     "LEAST_RISE_DEG",
+    "LEAST_RISE_MM",
     "SIDES",
     "Alignment",
     "BraceSize",
@@ -96,6 +97,7 @@ __all__ = [
     "shape_from_text",
     "size_for",
     "text_of_shape",
+    "too_low_said",
     "united",
     "wall_behind",
 ]

@@ -53,7 +53,14 @@ def first_contact_below(vertices, facets, x, y, profile_z, profile_r, top):
         high = max(vertices[a, 2], vertices[b, 2], vertices[c, 2])
         for k in range(knots - 1):
             z0, z1 = profile_z[k], min(profile_z[k + 1], top)
-            if z1 <= z0 or high <= z0 or low >= z1 or min(high, z1) <= best[2]:
+            if z1 <= z0 or min(high, z1) <= best[2]:
+                continue
+            if low == high:  # level: of the frustum above, where it lies between two
+                if low < z0 or low >= z1:
+                    continue
+                if k == 0 and low == z0 and (bx - ax) * (cy - ay) > (cx - ax) * (by - ay):
+                    continue  # it faces up, and the solid stands on it
+            elif high <= z0 or low >= z1:
                 continue
             for i in range(3):
                 poly[i] = vertices[facets[f, i]]

@@ -39,6 +39,8 @@ __all__ = [
 
 # Fits that a placed part remembers: previews of a drag pass through here too.
 _MOST_FITS = 4_000
+# So are places on its surface.
+_MOST_SURFACES = 20_000
 
 
 @dataclass(frozen=True)
@@ -241,10 +243,15 @@ class World:
     fits: dict[tuple, Fitted] = field(default_factory=dict, repr=False)
     # Meshes of the maker's own for stands, by their digest.
     shapes: dict[str, Mesh] = field(default_factory=dict, repr=False)
+    _surfaces: dict[Anchor, SurfacePoint | None] = field(default_factory=dict, repr=False)
 
     def surface_at(self, anchor: Anchor) -> SurfacePoint | None:
         """Where a place is on the part now."""
-        return resolve(anchor, self.part)
+        if anchor not in self._surfaces:
+            if len(self._surfaces) >= _MOST_SURFACES:
+                self._surfaces.clear()
+            self._surfaces[anchor] = resolve(anchor, self.part)
+        return self._surfaces[anchor]
 
     def place_of(self, anchor: Anchor) -> tuple[float, float, float]:
         """Where a place is above the plate, whether there is a surface or not."""

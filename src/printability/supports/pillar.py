@@ -118,6 +118,16 @@ def pillar_on(
     return Support(key, "pillar", ends, size, insist, why)
 
 
+def too_low_said(z_mm: float, pad_height_mm: float) -> str:
+    """Why a contact at a height has no room for a pillar on a pad, and how far to lift."""
+    room = z_mm - pad_height_mm
+    lift = math.ceil(10 * (LEAST_RISE_MM - room) - 1e-6) / 10  # never less than is needed
+    return (
+        f"The contact is {z_mm:.2f} mm above the plate: no room for a pillar. "
+        f"Lift the piece by {lift:.1f} mm or more."
+    )
+
+
 @dataclass(frozen=True, eq=False)
 class ModelEnd:
     """An end on the model as it is now: its contact, and the surface's outward normal."""
@@ -241,11 +251,9 @@ def _standing(world: World, support: Support, end: ModelEnd, lean_deg: float) ->
         below = _part_below(world, end, size, lean_deg)
     room = z - (below.contact.at_mm[2] if below else size.pad_height_mm)
     if room < LEAST_RISE_MM:
-        lift = math.ceil(10 * (LEAST_RISE_MM - room) - 1e-6) / 10  # never less than is needed
         return Fitted(
             support, Fit.NO_ROOM,
-            f"The contact is {z:.2f} mm above the plate: no room for a pillar. "
-            f"Lift the piece by {lift:.1f} mm or more."
+            too_low_said(z, size.pad_height_mm)
             if below is None
             else f"The contact is only {room:.2f} mm above the part below: no room for a pillar.",
             contacts,

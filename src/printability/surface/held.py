@@ -46,7 +46,7 @@ class Held:
     area_mm2, unheld_mm2 : float
         Of the patch on its surface, and of what nothing holds; estimates by small pieces.
     by_contact_mm2 : tuple of float
-        What each contact holds; a piece counts for the contact nearest along the patch.
+        What each of `Inspection.holds` holds; a piece counts for the nearest along the patch.
     over_mm : float
         How much farther than what holds it the farthest piece lies that is not held.
     """
@@ -57,10 +57,10 @@ class Held:
     over_mm: float = math.inf
 
 
-def held_in_sum(found: "HeldPieces", total_mm2: float, contacts: int) -> Held:
-    """What pieces of a patch come to, for so many contacts."""
+def held_in_sum(found: "HeldPieces", total_mm2: float, under: np.ndarray, contacts: int) -> Held:
+    """What pieces of a patch come to, for so many contacts of which some are under it (c,)."""
     held, by = found.area_mm2 * found.part_held, found.contact
-    by_contact = np.bincount(by[by >= 0], held[by >= 0], contacts)[:contacts]
+    by_contact = np.bincount(under[by[by >= 0]], held[by >= 0], contacts)[:contacts]
     left = max(float(total_mm2 - held.sum()), 0.0)
     return Held(total_mm2, left, tuple(float(v) for v in by_contact), found.farthest_mm())
 
@@ -74,6 +74,8 @@ class HeldPieces:
     corners_mm : (p, 3, 3) float
     middle_mm : (p, 2) float
         The middle of each, seen from above.
+    heights_mm : (p, 2) float
+        The least and the greatest height of each.
     area_mm2 : (p,) float
     facet : (p,) int
         Of the mesh.
@@ -90,6 +92,7 @@ class HeldPieces:
 
     corners_mm: np.ndarray
     middle_mm: np.ndarray
+    heights_mm: np.ndarray
     area_mm2: np.ndarray
     facet: np.ndarray
     reach_mm: np.ndarray
@@ -172,7 +175,7 @@ def _held_by(field: "_Field", contacts_mm, contact_facets, under) -> HeldPieces:
     for c, (near, along) in zip(under, field.ways(contacts_mm, contact_facets, under), strict=True):
         take_nearer(near, along, c, way, owner)
     return HeldPieces(
-        field.corners, field.middle_mm, field.area_mm2, field.facet, field.reach,
+        field.corners, field.middle_mm, field.heights_mm, field.area_mm2, field.facet, field.reach,
         *over_of_pieces(field.vertex, field.reach, way, owner, field.rim_over),
     )  # fmt: skip
 
@@ -199,6 +202,8 @@ class _Field:
         self.places = flat[first]
         self.vertex = vertex.reshape(-1, 3)
         self.middle_mm = np.ascontiguousarray(self.corners.mean(axis=1)[:, :2])
+        z = self.corners[:, :, 2]
+        self.heights_mm = np.stack([z.min(axis=1), z.max(axis=1)], axis=1)
         a, b, c = self.corners.transpose(1, 0, 2)
         self.area_mm2 = 0.5 * np.linalg.norm(np.cross(b - a, c - a), axis=1)
         self.reach = reach[self.of]
