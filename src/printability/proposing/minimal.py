@@ -46,6 +46,8 @@ _TO_THE_END = 8
 _MOST_STEADY = 12
 # A part is one that hung before where its worst place is no farther from that one.
 _SAME_MM = 0.5
+# Steps of looking at a layer, or a patch, around a contact, see `Search.tried`.
+_LOCAL_STEPS = 8_000
 # A layer of more points, contacts included, is looked at in a window around a contact.
 _WIDE_POINTS, _DISC_POINTS = 1500, 24
 
@@ -267,6 +269,7 @@ class _Near:
         look = self.look_of.get(patch)
         if look is None or look.prints:
             return False
+        self.search.tried(_LOCAL_STEPS)
         severity, left, _ = patch_unheld(case, look)
         return severity >= self.least and left > _NO_WORSE * self.left_mm2.get(patch, 0.0)
 
@@ -285,8 +288,9 @@ class _Near:
         discs = [(*c.at_mm[:2], c.diameter_mm / 2) for c in contacts]
         below, own = outlines(self.look.layers, k - 1), outlines(self.look.layers, k)
         rule = self.search.process
-        is_wide = sum(map(len, (*below, *own))) + _DISC_POINTS * len(discs) > _WIDE_POINTS
-        if is_wide:
+        points = sum(map(len, (*below, *own))) + _DISC_POINTS * len(discs)
+        self.search.tried(_LOCAL_STEPS + 2 * points)
+        if points > _WIDE_POINTS:
             (x, y), far = one.at_mm[:2], self.window_mm
             window = (x - far, y - far, x + far, y + far)
             found = hanging_around(below, own, discs, k, rule, window, parts)

@@ -33,9 +33,10 @@ _MOST_ROUNDS = 8
 # Turns looked at where a proposal weighs much.
 _MOST_FLATS, _DIRECTIONS = 12, 150
 _MOST_LOOKS_KEPT = 4
-# Steps are points of layers looked at, and so many for each look and each contact tried. After the
-# first number nothing more is left out by trying, after the second no more contacts are looked for.
-_LOOK_STEPS, _TRY_STEPS = 100_000, 10_000
+# A step is about a microsecond. A look takes some for each point of its layers and for itself, a
+# contact that is tried some. After the first number nothing more is left out by trying, after the
+# second no more contacts are looked for.
+_LOOK_STEPS, _TRY_STEPS = 100_000, 1_500
 _STEPS_TO_PRUNE, _STEPS_IN_ALL = 40_000_000, 120_000_000
 # Outlines of so many points are taken coarser where that is enough.
 _FINE_POINTS, _COARSE_MM = 200_000, 0.02
@@ -166,9 +167,9 @@ class Search:
         """Say the same again from inside a long step, so that it can be stopped there."""
         self._told(*self._last)
 
-    def tried(self) -> None:
-        """Count a contact that was tried."""
-        self.steps += _TRY_STEPS
+    def tried(self, steps: int = _TRY_STEPS) -> None:
+        """Count a contact that was tried, or so many steps."""
+        self.steps += steps
 
     @property
     def may_prune(self) -> bool:
