@@ -72,7 +72,7 @@ def held_down(
             tear = look.tears[int(finding.id.split("-")[1]) - 1]
             _hold(job, finding, tear)
         missed += job.missed
-        if not search.may_go_on:
+        if not search.may_go_on():
             break
         if not job.made or len(supports) + len(more) + len(job.made) > MOST_CONTACTS:
             break

@@ -65,6 +65,8 @@ def made_minimal(search: "Search", supports: tuple[Support, ...], only=None, ful
     kept = [s.key for s in supports]
     for i, support in enumerate(reversed(supports)):  # what came last is the least important
         search.progress("Leaving out what is not needed", 0.6 + 0.25 * i / len(supports))
+        if not search.may_prune():
+            break
         if not support.why.startswith("Steadies") and not near.needs(support.key):
             kept.remove(support.key)
             near.leave_out(support.key)
@@ -74,7 +76,7 @@ def made_minimal(search: "Search", supports: tuple[Support, ...], only=None, ful
         if not _more(search, rest, only, allowed):
             kept.remove(key)
     added = _bring_back(search, supports, kept, fitted, only, allowed)
-    if not fully or not search.may_prune:
+    if not fully or not search.may_prune():
         return tuple(s for s in supports if s.key in kept)
     near = _Near(search, [*own, *(fitted[key] for key in kept)], allowed)
     place = {key: fitted[key].contact_mm for key in kept}
@@ -153,7 +155,7 @@ def _in_batches(
     points = max(len(layers.points) + search.corners * layers.count * len(kept), 1)
     most = min(max(_POINTS_IN_ALL // points, _LEAST_BATCHES), _MOST_BATCHES)
     looks, count = 0, max(len(waiting), 1)
-    while waiting and looks < most and search.may_prune:
+    while waiting and looks < most and search.may_prune():
         trial: list[str] = []
         for key in waiting:
             if all(math.dist(place[key], place[other]) > 1.5 * _APART_MM for other in trial):

@@ -37,7 +37,7 @@ _MOST_LOOKS_KEPT = 4
 # contact that is tried some. After the first number nothing more is left out by trying, after the
 # second no more contacts are looked for.
 _LOOK_STEPS, _TRY_STEPS = 100_000, 1_500
-_STEPS_TO_PRUNE, _STEPS_IN_ALL = 40_000_000, 120_000_000
+_STEPS_TO_PRUNE, _STEPS_IN_ALL = 8_000_000, 24_000_000
 # Outlines of so many points are taken coarser where that is enough.
 _FINE_POINTS, _COARSE_MM = 200_000, 0.02
 # Circles of supports have so many corners until the end.
@@ -112,7 +112,7 @@ class Search:
         self.part, self.options, self.sides = part, options, sides
         self.setup = setup
         self.kinds = CURABLE  # those that are looked for
-        self.steps = 0
+        self.steps, self.left_unpruned, self.left_unsought = 0, False, False
         self._told = progress or (lambda *_: None)
         self._last = ("", 0.0)
         bare = replace(setup, supports=())
@@ -171,14 +171,14 @@ class Search:
         """Count a contact that was tried, or so many steps."""
         self.steps += steps
 
-    @property
     def may_prune(self) -> bool:
-        """Whether trying what can be left out may go on."""
+        """Whether trying what can be left out may go on; that it may not is remembered."""
+        self.left_unpruned |= self.steps >= _STEPS_TO_PRUNE
         return self.steps < _STEPS_TO_PRUNE
 
-    @property
     def may_go_on(self) -> bool:
-        """Whether more may be looked for at all."""
+        """Whether more may be looked for at all; that it may not is remembered."""
+        self.left_unsought |= self.steps >= _STEPS_IN_ALL
         return self.steps < _STEPS_IN_ALL
 
     def exactly(self) -> None:
@@ -387,9 +387,9 @@ def _proposed(part, setup, options, sides, progress, only, base, own_layers, ful
 
 
 def _said_of_steps(search: Search) -> tuple[str, ...]:
-    if not search.may_go_on:
+    if search.left_unsought:
         return ("The search has used up its steps; what it has not come to is listed.",)
-    if not search.may_prune:
+    if search.left_unpruned:
         return ("Some may be left out: trying each was given up after so many steps.",)
     return ()
 
@@ -409,7 +409,7 @@ def _rounds(
     for turn in range(_MOST_ROUNDS):
         placed, look = search.look((*supports, *(f.support for f in made)))
         wanted = [f for f in search.open(search.ledger(placed, look)) if is_wanted(f)]
-        if not wanted or len(made) > MOST_CONTACTS or not search.may_go_on:
+        if not wanted or len(made) > MOST_CONTACTS or not search.may_go_on():
             break
         part = done[0] + (done[1] - done[0]) * turn / _MOST_ROUNDS
         search.progress("Standing contacts under it", part)

@@ -242,7 +242,7 @@ class Round:
         seeded, made = False, len(self.made)
         for _ in range(_MOST_IN_LAYER):
             self.search.may_stop()
-            if not self.search.may_go_on:
+            if not self.search.may_go_on():
                 return
             now = hanging_between(below, own, discs, k, self.process, flagged)
             bad = [p for p in now if self._is_bad(p, flagged, bare)]
@@ -499,6 +499,7 @@ class Round:
         tall = 1 + 0.5 * middle[pool, 2] / max(float(middle[:, 2].max()), 1e-9)
         reason, whole = "", float(area.sum())
         would = holds @ (area * open_)
+        held_from = holds.tocsc()
         for _ in range(_MOST_IN_LAYER):
             if float(area[open_].sum()) <= allowed and not (is_far & open_).any():
                 return
@@ -518,9 +519,8 @@ class Round:
                 usable &= _far_from(middle[pool], place, 0.8)
                 continue
             own = holds.indices[holds.indptr[best] : holds.indptr[best + 1]]
-            fresh = np.zeros(len(area))
-            fresh[own] = area[own] * open_[own]
-            would -= holds @ fresh
+            fresh = own[open_[own]]
+            would -= held_from[:, fresh] @ area[fresh]
             open_[own] = False
             usable[best] = False
             if is_one:

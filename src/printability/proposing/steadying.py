@@ -90,7 +90,7 @@ def steadied(
 
     left = left_with(supports) if added else 0
     for one in added:
-        if not search.may_prune:
+        if not search.may_prune():
             break
         rest = tuple(s for s in supports if s is not one)
         if left_with(rest) <= left:

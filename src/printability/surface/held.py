@@ -200,6 +200,8 @@ class _Field:
             (x << 42) | (y << 21) | z, return_index=True, return_inverse=True
         )
         self.places = flat[first]
+        self.from_left = np.argsort(self.places[:, 0], kind="stable")
+        self.from_left_mm = self.places[self.from_left, 0]
         self.vertex = vertex.reshape(-1, 3)
         self.middle_mm = np.ascontiguousarray(self.corners.mean(axis=1)[:, :2])
         z = self.corners[:, :, 2]
@@ -262,10 +264,13 @@ class _Field:
         along the pieces' edges, which is never too short. Where the patch lies above itself, what
         is straight above may be far along it: that way must not be much longer then.
         """
-        straight = np.hypot(*(self.places - contact)[:, :2].T)
         # A little beyond, so that rims are drawn evenly.
-        near = np.flatnonzero(straight <= self.most_mm + 3 * self.size)
-        straight, along = straight[near], along[near]
+        far = self.most_mm + 3 * self.size
+        first, end = np.searchsorted(self.from_left_mm, [contact[0] - far, contact[0] + far])
+        near = np.sort(self.from_left[first:end])
+        straight = np.hypot(*(self.places[near, :2] - contact[:2]).T)
+        near, straight = near[straight <= far], straight[straight <= far]
+        along = along[near]
         clear = in_sight(self.border, contact[:2].copy(), self.places[near, :2].copy())
         if not self.is_spread:
             clear &= along <= _WAY * straight + 4 * self.size
