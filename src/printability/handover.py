@@ -15,6 +15,7 @@ from .mesh import (
     binary_stl,
     bodies_apart,
     crowded_edges,
+    fewer_needles,
     mesh_facts,
     mesh_of,
     open_mesh,
@@ -118,7 +119,8 @@ def _in_single_precision(solid: manifold3d.Manifold) -> Mesh:
         rough = mesh_of(solid.simplify(by_mm) if by_mm else solid)
         found, _ = repaired(_singly(rough.vertices), rough.facets)
         if not crowded_edges(found):
-            return found
+            stouter = fewer_needles(found)
+            return found if crowded_edges(stouter) else stouter
         first = first or found
     rough = mesh_of(solid + _beads(first))
     found, _ = repaired(_singly(rough.vertices), rough.facets)

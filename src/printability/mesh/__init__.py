@@ -15,6 +15,7 @@ from .model import (
     mesh_facts,
     volume_mm3,
 )
+from .needles import fewer_needles, needles
 from .part import Part
 from .read import FORMATS, Opened, ReadLimits, check_size, in_mm, open_mesh
 from .repair import Repair, repaired
@@ -52,6 +53,7 @@ __all__ = [
     "facet_boxes",
     "facet_normals",
     "facets_by_area",
+    "fewer_needles",
     "find_faults",
     "first_hits",
     "in_mm",
@@ -59,6 +61,7 @@ __all__ = [
     "mesh_facts",
     "mesh_of",
     "name_of",
+    "needles",
     "open_mesh",
     "pieces_of",
     "repaired",
