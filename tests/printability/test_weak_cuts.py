@@ -12,6 +12,9 @@ from printability.footing import find_buckling, find_weak_cuts
 from printability.inspection import inspect_model
 from printability.layers import slice_layers
 from printability.process import PROCESSES
+from printability.proposing import Options, propose
+from printability.stance import Setup, part_of
+from solids import blob
 
 FDM, RESIN = PROCESSES["fdm"], PROCESSES["resin"]
 DRAG_N, BOND, PLATE, SOON = 0.1, 20.0, 1.0, 5
@@ -170,3 +173,20 @@ def test_columns_between_ends_that_do_not_turn_carry_four_times_a_cantilever():
     worst = min(find_buckling(layers, 0.02, 2.0, 0.05, ratio=1e9), key=lambda one: one.ratio)
     euler = 4 * math.pi**2 * 2000 * math.pi * d**4 / 64 / tall**2
     assert worst.buckles_n == pytest.approx(euler, rel=0.1)
+
+
+def _least_ratio(found):
+    return min((cut.ratio for cut in found.look.weak_cuts), default=2.0)
+
+
+def test_asked_for_what_is_risky_too_a_stand_is_no_weaker(draws):
+    """Of blobs on their own small feet; what falls all the same is said."""
+    for _ in range(about(4)):
+        setup = Setup(process=PROCESSES["fdm"])
+        part = part_of(blob(draws, draws.uniform(15, 45)), setup)
+        failing, risky = (propose(part, setup, Options(clear=c)) for c in ("failing", "risky"))
+        assert _least_ratio(risky) >= min(_least_ratio(failing), 2.0) * 0.99
+        for found, asked in ((failing, 1.0), (risky, 2.0)):
+            assert _least_ratio(found) >= asked or found.unreachable
+        falls = [f for f in failing.after.findings if f.kind == "alone" and f.severity == 3]
+        assert not falls or failing.unreachable

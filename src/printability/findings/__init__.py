@@ -9,7 +9,7 @@ from .buckle import buckles
 from .cup import cups
 from .fault import faults
 from .footing import corner_lift, footing, wobble
-from .hold import holds
+from .hold import dragged, holds
 from .island import islands
 from .jump import jumps
 from .ledger import Ledger, find
@@ -51,6 +51,7 @@ __all__ = [
     "case_of",
     "corner_lift",
     "cups",
+    "dragged",
     "faults",
     "find",
     "footing",

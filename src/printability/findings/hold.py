@@ -11,7 +11,7 @@ from .footing import footing
 def holds(case: Case) -> Iterator[Finding]:
     """Every cut that holds less than twice the pull at what is above it, or the drag."""
     if case.rule["drag_n"]:
-        yield from _dragged(case)
+        yield from dragged(case)
     for number, tear in enumerate(case.look.tears, start=1):
         ratio = tear.hold_n / tear.pull_n
         where = "on the plate" if tear.on_plate else f"lowest at z = {tear.lowest_mm:.2f} mm"
@@ -39,13 +39,14 @@ def holds(case: Case) -> Iterator[Finding]:
         )
 
 
-def _dragged(case: Case) -> Iterator[Finding]:
-    """Cuts that the drag of the nozzle may break; what the footing says is not said twice."""
-    told = [one.area_mm2 for one in alone(case)]
-    whole = any(one.severity >= Severity.RISKY for one in footing(case))
-    first = float(case.look.layers.area_mm2[0]) if case.look.layers.count else 0.0
-    if whole:
-        told.append(first)
+def dragged(case: Case, every: bool = False) -> Iterator[Finding]:
+    """Cuts that the drag of the nozzle may break.
+
+    What is told of the footing is not told twice, unless ``every`` one is asked for.
+    """
+    told = [] if every else [one.area_mm2 for one in alone(case)]
+    if not every and any(one.severity >= Severity.RISKY for one in footing(case)):
+        told.append(float(case.look.layers.area_mm2[0]) if case.look.layers.count else 0.0)
     cuts = [
         cut
         for cut in case.look.weak_cuts

@@ -7,6 +7,7 @@ import numpy as np
 
 from ..inspection import Inspection
 from ..layers import Hanging, edges_of_loops, outlines
+from ..patches import SPECK_MM2
 from ..process import Process
 from ..surface import HeldPieces, Overhang, distances
 from .base import FAR_OVER, Case, Finding, Severity, area_said, kind
@@ -177,9 +178,14 @@ def _held_by_contacts(case: Case, part: Hanging, patches: set[int]) -> bool:
         return False
     for patch in patches:
         pieces = look.pieces_held(patch, case.overhang, case.threshold_deg)
-        left_mm2 = float(pieces.area_mm2[_inside(look, part, pieces, pieces.is_open)].sum())
+        left = _inside(look, part, pieces, pieces.is_open)
+        left_mm2 = float(pieces.area_mm2[left].sum())
         if not left_mm2:
             continue
+        # What little is left may not lie all in one corner.
+        far_mm = float(pieces.over_mm[left].min(axis=1).max())
+        if far_mm > case.rule["ledge_mm"] and left_mm2 > SPECK_MM2:
+            return False
         if left_mm2 > LEFT * float(pieces.area_mm2.sum()):
             return False
         if left_mm2 > LEFT * float(pieces.area_mm2[_inside(look, part, pieces)].sum()):

@@ -9,14 +9,28 @@ from ..findings import Severity
 if TYPE_CHECKING:
     from .habits import Habits
 
-__all__ = ["ASKED", "BUT_FOR_HOLD", "CURABLE", "MOST_CONTACTS", "PROFILES", "ROOM", "Options"]
+__all__ = [
+    "ASKED",
+    "BUT_FOR_HOLD",
+    "CURABLE",
+    "HELD_DOWN",
+    "JUDGED",
+    "MOST_CONTACTS",
+    "PROFILES",
+    "ROOM",
+    "Options",
+]
 
 # No more contacts than these are proposed at once.
 MOST_CONTACTS = 2_000
 # Kinds of finding that a contact can cure.
 CURABLE = ("island", "jump", "bridge", "ledge", "overhang", "footing", "wobble", "hold")
-# Against pull and drag it is held when all that hangs is.
-BUT_FOR_HOLD = tuple(kind for kind in CURABLE if kind != "hold")
+# Whether a proposal does all that it should is judged by these: what stands alone falls though its
+# cut on the plate is told there and not again as a weak one.
+JUDGED = (*CURABLE, "alone")
+# Those that pull and drag have a say in, and the others, which come first.
+HELD_DOWN = ("hold", "alone")
+BUT_FOR_HOLD = tuple(kind for kind in CURABLE if kind not in HELD_DOWN)
 # Held a little better than asked, so that the whole agrees.
 ASKED = {"risky": 2.06, "failing": 1.03}
 # As near as this to another contact there is no room for one, in times its diameter.

@@ -21,7 +21,15 @@ from ..turning import GOALS, Scorer, even_directions, said_of_turn, turn_to
 from .habits import apply_habits, key_of
 from .holding import bunched, held_down
 from .minimal import beyond, made_minimal, relieved
-from .options import BUT_FOR_HOLD, CURABLE, MOST_CONTACTS, PROFILES, Options
+from .options import (
+    BUT_FOR_HOLD,
+    CURABLE,
+    HELD_DOWN,
+    JUDGED,
+    MOST_CONTACTS,
+    PROFILES,
+    Options,
+)
 from .sharing import shared, thick_enough
 from .spots import Wanted, spots_for
 from .stands import Stands
@@ -111,7 +119,7 @@ class Search:
                  base: Placed | None = None, own_layers=None, is_coarse=True):  # fmt: skip
         self.part, self.options, self.sides = part, options, sides
         self.setup = setup
-        self.kinds = CURABLE  # those that are looked for
+        self.kinds = JUDGED  # those that are looked for
         self.steps, self.left_unpruned, self.left_unsought = 0, False, False
         self._told = progress or (lambda *_: None)
         self._last = ("", 0.0)
@@ -221,7 +229,7 @@ class Search:
         """What of it is to be cleared."""
         return [
             f for f in ledger.findings
-            if f.kind in CURABLE and f.severity >= self.options.least and f.accepted is None
+            if f.kind in JUDGED and f.severity >= self.options.least and f.accepted is None
         ]  # fmt: skip
 
     def unheld_mm2(self, patch, contacts: list[Contact]) -> float:
@@ -301,7 +309,7 @@ def propose(
 def _to_clear(found: "Proposal", options: Options) -> list[Finding]:
     return [
         f for f in found.after.findings
-        if f.kind in CURABLE and f.severity >= options.least and f.accepted is None
+        if f.kind in JUDGED and f.severity >= options.least and f.accepted is None
     ]  # fmt: skip
 
 
@@ -331,7 +339,7 @@ def _proposed(part, setup, options, sides, progress, only, base, own_layers, ful
         return key_of(finding) not in left_alone and (only is None or only(finding))
 
     def is_wanted(finding: Finding) -> bool:
-        return finding.kind != "hold" and is_asked(finding)
+        return finding.kind not in HELD_DOWN and is_asked(finding)
 
     search.kinds = BUT_FOR_HOLD
     supports, missed = _rounds(search, stands, (), is_wanted, (0.1, 0.6))
@@ -343,7 +351,7 @@ def _proposed(part, setup, options, sides, progress, only, base, own_layers, ful
         # A branch may hold what another one held before.
         supports = made_minimal(search, shared(search, supports), is_wanted, fully)
     search.progress("Holding against the pull", 0.9)
-    search.kinds = CURABLE
+    search.kinds = JUDGED
     supports = _bunched_if_good(search, stands, supports)
     before_pull = supports
     supports, missed = held_down(search, stands, supports, is_asked)
@@ -440,7 +448,7 @@ def _beyond_allowed(
         return is_asked(finding) and bool(beyond([finding], allowed))
 
     supports, missed = _rounds(
-        search, stands, supports, lambda f: f.kind != "hold" and is_new(f), (0.92, 0.95)
+        search, stands, supports, lambda f: f.kind not in HELD_DOWN and is_new(f), (0.92, 0.95)
     )
     supports, more = held_down(search, stands, supports, is_new)
     supports, steady = steadied(search, stands, supports, is_new)

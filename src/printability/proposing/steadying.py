@@ -7,7 +7,7 @@ from typing import TYPE_CHECKING
 
 import numpy as np
 
-from ..findings import Finding
+from ..findings import Finding, Severity, case_of, dragged
 from ..footing import WeakCut
 from ..layers import Layers, region_loops
 from ..mesh.linking import linked
@@ -22,9 +22,14 @@ if TYPE_CHECKING:
 
 __all__ = ["steadied"]
 
-_MOST_ROUNDS, _MOST_AT_ONCE, _MOST_PLACES, _MOST_TRIED = 6, 2, 800, 30
+_MOST_PLACES, _MOST_TRIED = 800, 30
+# So many are stood for a cut, round by round: more where one after another takes long.
+_AT_ONCE = (2, 2, 4, 4, 8, 8)
+_MOST_ROUNDS = len(_AT_ONCE)
 # A contact may be so many times as wide as the heaviest profile's where that alone does.
 _WIDER_CONTACT = 1.25
+# What is left may be worse by no more than this where one is left out.
+_NO_WORSE = 1.01
 # What sways belongs to the support that is no farther from it than this.
 _NEAR_MM = 4.0
 # A foot or shaft is made no more than so many times as wide at once.
@@ -51,49 +56,56 @@ def steadied(
     if not search.process["drag_n"]:
         return supports, []
     wanted, missed, before = Wanted(), [], {s.key for s in supports}
+    stuck: set[str] = set()  # those that find no room where they are wider
 
     def open_with(some: tuple[Support, ...]):
         search.may_stop()
         placed, look = search.look(some)
-        found = search.ledger(placed, look, ("hold", "sway")).findings
+        case = case_of(placed, look, search.threshold, search.overhang)
+        # What is told of the footing as well.
+        found = [*dragged(case, every=True), *search.ledger(placed, look, ("sway",)).findings]
         return look, [f for f in found if f.severity >= search.options.least and is_asked(f)]
 
-    for _ in range(_MOST_ROUNDS):
+    for turn in range(_MOST_ROUNDS):
         look, open_ = open_with(supports)
         if not open_:
             break
         job = Round(search, stands, look, wanted)
         wider: dict[str, Support] = {}
-        own = {s.key: s for s in supports}
+        own = {s.key: s for s in supports if s.key not in stuck}
         for finding in open_:
             if finding.kind == "sway":
                 _stiffen(look, own, wider, finding)
                 continue
             cut = next((c for c in look.weak_cuts if _is_of(finding, c)), None)
             if cut is not None:
-                _steady(job, own, wider, finding, cut)
+                _steady(job, own, wider, finding, cut, _AT_ONCE[turn])
         missed += job.missed
         changed = tuple(wider.get(s.key, s) for s in supports)
         fitted = search.look(changed)[0].supports
+        fresh = {key for key in wider if not fitted[key].stands}
         changed = tuple(
-            s if fitted[s.key].stands else old for s, old in zip(changed, supports, strict=True)
+            old if old.key in fresh else s for s, old in zip(changed, supports, strict=True)
         )
-        if changed == supports and not job.made:
+        stuck |= fresh
+        if changed == supports and not job.made and not fresh:
             break
         supports = (*changed, *(f.support for f in job.made))
     # Those without which it holds as well, the last first.
     added = [s for s in supports if s.key not in before][::-1][:_MOST_TRIED]
 
-    def left_with(some: tuple[Support, ...]) -> int:
-        hanging = search.open(search.ledger(*search.look(some), BUT_FOR_HOLD))
-        return len(hanging) + len(open_with(some)[1])
+    def left_with(some: tuple[Support, ...]) -> tuple[int, int, float]:
+        found = search.open(search.ledger(*search.look(some), BUT_FOR_HOLD)) + open_with(some)[1]
+        fails = sum(f.severity >= Severity.WILL_FAIL for f in found)
+        return fails, len(found), sum(f.burden for f in found)
 
-    left = left_with(supports) if added else 0
+    left = left_with(supports) if added else (0, 0, 0.0)
     for one in added:
         if not search.may_prune():
             break
         rest = tuple(s for s in supports if s is not one)
-        if left_with(rest) <= left:
+        now = left_with(rest)
+        if now[0] <= left[0] and now[1] <= left[1] and now[2] <= left[2] * _NO_WORSE:
             supports = rest
     return supports, missed
 
@@ -123,7 +135,9 @@ def _stiffen(look, own: dict[str, Support], wider: dict, finding: Finding) -> No
         key = below
 
 
-def _steady(job: Round, own: dict[str, Support], wider: dict, finding: Finding, cut: WeakCut):
+def _steady(
+    job: Round, own: dict[str, Support], wider: dict, finding: Finding, cut: WeakCut, most: int
+) -> None:
     """Make what a cut goes through wider, or stand contacts beside it."""
     asked = ASKED[job.search.options.clear] / max(cut.ratio, 1e-6)
     layers = job.look.layers
@@ -134,12 +148,16 @@ def _steady(job: Round, own: dict[str, Support], wider: dict, finding: Finding, 
     keys = {key for key, _, _ in through}
     alone = len(keys) == 1 and is_theirs
     part = min(asked ** (1 / 3 if alone else 1 / 2), _MOST_WIDER)
-    if cut.on_plate and is_theirs:
+    if cut.on_plate and is_theirs and keys & own.keys():
         for key in keys & own.keys():
             _widen(wider, own[key], part, ("foot_mm", "pad_mm"))
         return
     tops = {f.support.key: f.contact_mm[2] for f in job.look.supports if f.contacts}
-    if alone and all(cut.reached_mm <= tops.get(key, 0.0) + layers.layer_height_mm for key in keys):
+    if (
+        alone
+        and keys & own.keys()
+        and all(cut.reached_mm <= tops.get(key, 0.0) + layers.layer_height_mm for key in keys)
+    ):
         for key in keys & own.keys():
             _widen(wider, own[key], part, ("shaft_mm",))
         return
@@ -166,7 +184,8 @@ def _steady(job: Round, own: dict[str, Support], wider: dict, finding: Finding, 
     if more >= asked:
         return
     lever = cut.hold_nmm * more / job.process["drag_n"] / ASKED[job.search.options.clear]
-    if not _stand_beside(job, finding, cut, group, above, lever, heavy) and more == 1.0:
+    made = _stand_beside(job, cut, group, above, lever, heavy, most)
+    if not made and more == 1.0:
         job.give_up(finding.center_mm, f"{finding.title}: no contact finds room beside it.")
 
 
@@ -215,7 +234,7 @@ def _supports_through(supports: list[Fitted], layers: Layers, group, cut: WeakCu
     return found
 
 
-def _stand_beside(job: Round, finding, cut, group, above, lever: float, heavy: float) -> int:
+def _stand_beside(job: Round, cut, group, above, lever: float, heavy: float, most: int) -> int:
     """Contacts under what a cut would let go, where they widen best what holds."""
     facets, places = _undersides(job, cut, above)
     if not len(places):
@@ -230,7 +249,7 @@ def _stand_beside(job: Round, finding, cut, group, above, lever: float, heavy: f
     for at in near:
         free &= np.linalg.norm(places - at, axis=1) >= ROOM * heavy
     for _ in range(40):
-        if made == _MOST_AT_ONCE or not free.any():
+        if made == most or not free.any():
             break
         job.search.may_stop()
         middle = np.mean(points, axis=0)
