@@ -573,7 +573,7 @@ def test_sides_slide_together_with_the_gap_that_was_asked_for(draws, kind):
     middle = mesh.vertices.mean(axis=0)
     for clearance in (0.0, 0.15, 0.4):
         joint = Joint("1", kind, tuple(middle), "hexagon", 6.0, 5.0, 5.0, clearance_mm=clearance,
-                      taper_deg=float(draws.uniform(0, 8)), turn_deg=float(draws.uniform(0, 90)))  # fmt: skip
+                      taper_deg=float(draws.uniform(0, 30)), turn_deg=float(draws.uniform(0, 90)))  # fmt: skip
         cut = cut_at(n, middle, joints=(joint,), kerf_mm=float(draws.choice([0.0, 0.3])))
         part = whole(mesh)
         slide = slide_of(part, cut, halves_of(part, cut))
@@ -588,10 +588,47 @@ def test_sides_slide_together_with_the_gap_that_was_asked_for(draws, kind):
             above, n, middle + n * (cut.kerf_mm / 2 + 0.6), cap=False
         )
         points, _ = trimesh.sample.sample_surface(above, 800, seed=1)
+        # The faces closed: a loose pin sinks by half of the kerf into each half.
+        points = points + n * cut.kerf_mm / (2 if kind == "dowel" else 1)
         near = trimesh.proximity.closest_point(a, points)[1].min()
         assert slide.gap_mm <= near + 1e-6
-        # The clearance is measured along the cut; across a tapered wall it is a little less.
+        # Square to the walls, tapered ones too.
         assert slide.gap_mm == pytest.approx(clearance, abs=0.02 * clearance + 2e-3)
+
+
+@pytest.mark.parametrize("kind", ["peg", "dowel", "snap", "dovetail"])
+def test_a_kerf_closes_whatever_is_in_it(draws, kind):
+    """Halves moved together until their faces touch share nothing, by the reference library."""
+    for _ in range(about(3)):
+        mesh = ours(box(60, 60, 40))
+        kerf, clearance = float(draws.uniform(0.2, 1.5)), float(draws.uniform(0.05, 0.3))
+        middle = (30.0, 30.0, 20.0)
+        if kind == "dovetail":
+            tail = Dovetail(middle, 12.0, 5.0, float(draws.uniform(5, 30)), clearance_mm=clearance,
+                            taper_deg=float(draws.uniform(0, 4)))  # fmt: skip
+            cut = cut_at((0, 0, 1), middle, kerf_mm=kerf, dovetail=tail)
+        else:
+            joint = Joint("1", kind, middle, str(draws.choice(["round", "square"])), 7.0, 6.0, 5.0,
+                          clearance_mm=clearance, taper_deg=float(draws.uniform(0, 20)),
+                          on=str(draws.choice(["a", "b"])))  # fmt: skip
+            cut = cut_at((0, 0, 1), middle, kerf_mm=kerf, joints=(joint,))
+        part = whole(mesh)
+        parts = {p.key: p for p in cut.applied((part,))}
+        solids = {
+            key: trimesh.Trimesh(one.mesh.vertices, one.mesh.facets, process=False)
+            for key, one in parts.items()
+        }
+        a = solids["1.a"].apply_translation((0, 0, -kerf + 1e-4))
+        others = [solids["1.b"]]
+        if kind == "dowel":
+            others.append(solids["1.c"].apply_translation((0, 0, -kerf / 2)))
+        for other in others:
+            shared = trimesh.boolean.intersection([a, other], engine="manifold")
+            assert shared.is_empty or abs(shared.volume) < 1e-3
+        slide = slide_of(part, cut, halves_of(part, cut))
+        if kind != "snap":
+            assert slide.meets_mm3 < 1e-6
+            assert slide.gap_mm == pytest.approx(clearance, abs=0.02 * clearance + 2e-3)
 
 
 def test_sides_that_meet_on_the_way_are_told():

@@ -85,7 +85,7 @@ def _has_many_thin(part: Part, size: dict) -> bool:
     count = len(part.mesh.facets)
     if not _FEW_FACETS < count <= _COUNTED_FACETS:
         return count > _FEW_FACETS
-    return len(thin_facets(part.mesh, float(size.get("least_mm", 0.8)))[0]) > _FEW_FACETS
+    return len(thin_facets(part.mesh, float(size.get("least_mm", 0.85)))[0]) > _FEW_FACETS
 
 
 def _has_many_cells(part: Part, size: dict) -> bool:
@@ -98,7 +98,7 @@ def _has_many_cells(part: Part, size: dict) -> bool:
     "Makes thin walls, pins and edges as thick as they must be, and leaves what is thick enough.",
     needs_place=False,
     seems_long=_has_many_thin,
-    least_mm=Dimension("at least", "mm", 0.1, 50, 0.8),
+    least_mm=Dimension("at least", "mm", 0.1, 50, 0.85),
     way=Dimension("grows", "", 0, 0, 0, WAYS),
 )  # fmt: skip
 def thicken(ground: Ground, places, size: dict) -> Worked:

@@ -225,8 +225,8 @@ def _only_if_left(before: manifold3d.Manifold, after: manifold3d.Manifold) -> ma
     return before if after.is_empty() else after
 
 
-def _profile(dovetail: Dovetail, grown_mm: float, low: float) -> np.ndarray:
-    """(n, 2) float: across the slide and up."""
+def _profile(dovetail: Dovetail, grown_mm: float, low: float, narrower: float = 1.0):
+    """(n, 2) float: across the slide, so many times as wide, and up; then moved out."""
     w, d = dovetail.width_mm / 2, dovetail.depth_mm
     lean = math.tan(math.radians(dovetail.flank_deg))
     points = [
@@ -235,7 +235,7 @@ def _profile(dovetail: Dovetail, grown_mm: float, low: float) -> np.ndarray:
         (w + lean * d, d),
         (-w - lean * d, d),
     ]
-    section = manifold3d.CrossSection([np.array(points)])
+    section = manifold3d.CrossSection([np.array(points) * (narrower, 1.0)])
     if grown_mm:
         section = section.offset(grown_mm, manifold3d.JoinType.Miter)
     return np.concatenate(section.to_polygons())
@@ -243,14 +243,14 @@ def _profile(dovetail: Dovetail, grown_mm: float, low: float) -> np.ndarray:
 
 def dovetail_solid(dovetail: Dovetail, reach_mm: float, grown_mm: float, low: float):
     """The ridge, or the groove with the clearance around it, along the whole slide."""
-    profile = _profile(dovetail, grown_mm, low)
-    close = math.tan(math.radians(dovetail.taper_deg))
-    half = max(float(np.abs(profile[:, 0]).max()), 1e-6)
+    close = math.radians(dovetail.taper_deg)
+    half = max(float(np.abs(_profile(dovetail, 0.0, low)[:, 0]).max()), 1e-6)
     corners = []
     for y in (-reach_mm, reach_mm):
-        narrower = np.clip(1 - close * y / half, 0.02, 1.98)
-        x = profile[:, 0] * narrower
-        corners.append(np.stack([x, np.full(len(x), y), profile[:, 1]], axis=1))
+        narrower = float(np.clip(1 - math.tan(close) * y / half, 0.02, 1.98))
+        # Moved out square to the sides that close, too.
+        profile = _profile(dovetail, grown_mm / math.cos(close), low, narrower)
+        corners.append(np.insert(profile, 1, y, axis=1))
     solid = manifold3d.Manifold.hull_points(np.concatenate(corners))
     return solid.rotate((0, 0, dovetail.turn_deg))
 
@@ -259,9 +259,10 @@ def _dovetailed(part, cut, halves, a, b):
     tail, k = cut.dovetail, cut.kerf_mm / 2
     extent = float(np.linalg.norm(part.mesh.size_mm))
     ridge = dovetail_solid(tail, extent, 0.0, -(ROOT_MM + 2 * k))
-    groove = dovetail_solid(tail, extent, tail.clearance_mm, -(ROOT_MM + 2 * k))
-    place = [placed_joint(part, halves.plane, tail, one.translate((0, 0, k)))
-             for one in (ridge, groove)]  # fmt: skip
+    # Once the faces are closed the ridge lies deeper by the kerf.
+    groove = dovetail_solid(tail, extent, tail.clearance_mm, -(ROOT_MM + 4 * k))
+    place = [placed_joint(part, halves.plane, tail, one.translate((0, 0, z)))
+             for one, z in ((ridge, k), (groove, 3 * k))]  # fmt: skip
     a = [_only_if_left(one, one - place[1]) for one in a]
     ridges = [one ^ place[0] for one in halves.whole]
     for ridge in (r for r in ridges if not r.is_empty()):

@@ -9,7 +9,7 @@ from shapely.geometry.base import BaseGeometry
 
 from ..parts import Part
 from .cut import Cut, Halves, dovetail_solid, placed_joint
-from .joints import Joint, across_mm, hole_across_mm, pin_of, swept_room
+from .joints import Joint, across_mm, deeper_mm, hole_across_mm, pin_of, swept_room
 
 __all__ = [
     "Face",
@@ -95,7 +95,8 @@ def zone_of(halves: Halves, cut: Cut, joint: Joint, wall_mm: float) -> BaseGeome
     zone = None
     for side, solids, up in (("a", halves.a, 1.0), ("b", halves.b, -1.0)):
         depth = joint.depth_mm(side)
-        deep = depth + joint.clearance_mm + wall_mm if depth else _FOOT_MM
+        below = deeper_mm(joint, k) + joint.clearance_mm + wall_mm
+        deep = depth + below if depth else _FOOT_MM
         hair = 1e-6 * max(1.0, abs(d))
         ends = d + up * (k + hair), d + up * (k + deep)
         least = reach if depth else across_mm(joint) + 1e-3
@@ -238,7 +239,7 @@ def joints_crossed(part: Part, cut: Cut, others: tuple[Cut, ...]) -> list[tuple[
             lean = float(plane.normal @ own.normal)
             reach = hole_across_mm(joint, 0.0) * np.sqrt(max(1 - lean**2, 0.0))
             at = float(plane.normal @ middle) - plane.offset_mm
-            more = joint.clearance_mm + other.kerf_mm / 2
+            more = joint.clearance_mm + other.kerf_mm / 2 + deeper_mm(joint, other.kerf_mm / 2)
             deep = [at + lean * (joint.depth_a_mm + more), at - lean * (joint.depth_b_mm + more)]
             if min(deep) - reach < 0 < max(deep) + reach:
                 found.append((other.key, joint.key))
@@ -262,8 +263,8 @@ def _tail_outside(part, halves, cut, wall_mm) -> str:
     """Where a dovetail's groove breaks through: it may only leave the part along its slide."""
     tail, k = cut.dovetail, cut.kerf_mm / 2
     extent = float(np.linalg.norm(part.mesh.size_mm))
-    room = dovetail_solid(tail, extent, tail.clearance_mm + wall_mm, 0.0)
-    room = placed_joint(part, halves.plane, tail, room.translate((0, 0, k)))
+    room = dovetail_solid(tail, extent, tail.clearance_mm + wall_mm, -2 * k)
+    room = placed_joint(part, halves.plane, tail, room.translate((0, 0, 3 * k)))
     room = room.trim_by_plane((0, 0, 1), halves.plane.offset_mm + k)
     # Seen along the slide, the groove with its wall must lie within what is above the cut.
     turn = -tail.turn_deg

@@ -16,6 +16,7 @@ __all__ = [
     "Joint",
     "across_mm",
     "bending_strain",
+    "deeper_mm",
     "hole_across_mm",
     "hole_of",
     "pin_of",
@@ -101,7 +102,18 @@ def across_mm(joint: Joint) -> float:
 def hole_across_mm(joint: Joint, grown_mm: float) -> float:
     """How far the corners of its hole reach from the middle, with so much more on each side."""
     corner = math.sqrt(2.0) if joint.kind == "snap" else 2 * across_mm(joint) / joint.width_mm
-    return across_mm(joint) + corner * (joint.clearance_mm + grown_mm)
+    return across_mm(joint) + corner * _level_mm(joint, joint.clearance_mm + grown_mm)
+
+
+def _level_mm(joint: Joint, square_mm: float) -> float:
+    """How far apart level what is so far apart square to sides that lean."""
+    taper = 0.0 if joint.kind == "snap" else joint.taper_deg
+    return square_mm / math.cos(math.radians(taper))
+
+
+def deeper_mm(joint: Joint, half_kerf_mm: float) -> float:
+    """How much deeper its hole is for the kerf, so that the faces of the cut close."""
+    return half_kerf_mm if joint.kind == "dowel" else 2 * half_kerf_mm
 
 
 def bending_strain(joint: Joint) -> float:
@@ -149,13 +161,13 @@ def _beam(joint: Joint, length: float, root: float) -> manifold3d.Manifold:
     return _along(profile, joint.width_mm)
 
 
-def _slot(joint: Joint, length: float) -> manifold3d.Manifold:
+def _slot(joint: Joint, length: float, root: float) -> manifold3d.Manifold:
     """Room for the beam, for bending it while its catch passes, and for the catch."""
     t, y, c = joint.thick_mm / 2, joint.catch_mm, joint.clearance_mm
     nose, flat = min(2.0 * y, 0.45 * length), min(0.4, 0.2 * length)
     ledge = length - nose - flat - joint.play_mm
     profile = [
-        (-t - y - c, -ROOT_MM), (t + c, -ROOT_MM), (t + c, ledge), (t + y + c, ledge),
+        (-t - y - c, -root), (t + c, -root), (t + c, ledge), (t + y + c, ledge),
         (t + y + c, length + c), (-t - y - c, length + c),
     ]  # fmt: skip
     slot = _along(profile, joint.width_mm + 2 * c)
@@ -192,19 +204,25 @@ def pin_of(joint: Joint, half_kerf_mm: float = 0.0) -> manifold3d.Manifold:
 def hole_of(joint: Joint, side: str, half_kerf_mm: float = 0.0, grown_mm: float = 0.0):
     """What is taken from a side: None where nothing is.
 
-    ``grown_mm`` is the wall that is to be left around it, for checks.
+    It is as deep as what goes into it once the kerf is closed; the clearance is square to its
+    sides. ``grown_mm`` is the wall that is to be left around it, for checks.
     """
     depth, c = joint.depth_mm(side), joint.clearance_mm
     if depth <= 0:
         return None
+    deeper = deeper_mm(joint, half_kerf_mm)
     if joint.kind == "snap":
         wide = Joint(**(vars(joint) | {"clearance_mm": c + grown_mm}))
-        solid = _slot(wide, depth).rotate((0, 0, joint.turn_deg))
+        solid = _slot(wide, depth, ROOT_MM + deeper).rotate((0, 0, joint.turn_deg))
+        solid = solid.translate((0, 0, deeper))
     else:
-        solid = _frustum(joint, c + grown_mm, -ROOT_MM, depth + c + grown_mm)
+        solid = _frustum(
+            joint, _level_mm(joint, c + grown_mm), -ROOT_MM - deeper, depth + c + grown_mm
+        ).translate((0, 0, deeper))
         if joint.bevel_mm > 0:
-            wide = _outline(joint, c)
-            inner = joint.width_mm / 2 + c
+            level = _level_mm(joint, c)
+            wide = _outline(joint, level)
+            inner = joint.width_mm / 2 + level
             ratio = (inner + joint.bevel_mm) / inner
             mouth = manifold3d.CrossSection([wide * ratio]).extrude(
                 joint.bevel_mm, scale_top=(1 / ratio, 1 / ratio)

@@ -58,10 +58,13 @@ def slide_of(part: Part, cut: Cut, halves: Halves) -> Slide:
     else:
         own = np.array([0.0, 0.0, 1.0])
         deep = [j.depth_a_mm + j.depth_b_mm for j in cut.joints]
-        reach = max(deep, default=0.0) + cut.kerf_mm + 1.0
+        reach = max(deep, default=0.0) + 2 * cut.kerf_mm + 1.0
     upper = manifold3d.Manifold.compose(a) if a else manifold3d.Manifold()
+    # From where the faces of the cut are closed; a loose pin sinks half of the kerf into each.
+    kerf = cut.kerf_mm
+    pins = [pin.translate((0, 0, -kerf / 2)) for pin in pins]
     lower = manifold3d.Manifold.compose([*b, *pins]) if b or pins else manifold3d.Manifold()
-    up = np.array([0.0, 0.0, _LIFTED_MM])
+    up = np.array([0.0, 0.0, _LIFTED_MM - kerf])
     worst, where = 0.0, 0.0
     for step in np.linspace(0.0, 1.0, _STEPS + 1) ** 1.5:
         by = own * reach * step + up
@@ -80,12 +83,17 @@ def slide_of(part: Part, cut: Cut, halves: Halves) -> Slide:
 
 
 def _gap(cut: Cut, halves: Halves, part: Part) -> float:
-    """Least distance between what one side grows into the other, and the hole there."""
+    """Least distance between what one side grows into the other, and the hole there.
+
+    With the faces of the cut closed.
+    """
     a, b, pins = joined_sides(part, cut, halves)
     k = cut.kerf_mm / 2
     d = halves.plane.offset_mm
     least = _MOST_GAP_MM
-    for side, others, sign in ((a, [*b, *pins], 1.0), (b, [*a, *pins], -1.0)):
+    for side, grown, sign in ((a, b, 1.0), (b, a, -1.0)):
+        others = [one.translate((0, 0, sign * 2 * k)) for one in grown]
+        others += [pin.translate((0, 0, sign * k)) for pin in pins]
         # What of the others lies on this side of the cut, clear of the cut itself.
         for other in others:
             level = d + sign * (k + _LIFTED_MM)
