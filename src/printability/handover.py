@@ -51,6 +51,8 @@ _FILM_MM3 = 1e-9
 _COARSER_MM = (1e-5, 1e-4, 5e-4)
 # Where that does not do, a bead of this radius is laid along the edge.
 _BEAD_MM = 0.01
+# Closed room of less than this is filled.
+_POCKET_MM3 = 0.01
 
 
 @dataclass(frozen=True)
@@ -119,12 +121,27 @@ def _in_single_precision(solid: manifold3d.Manifold) -> Mesh:
         rough = mesh_of(solid.simplify(by_mm) if by_mm else solid)
         found, _ = repaired(_singly(rough.vertices), rough.facets)
         if not crowded_edges(found):
+            found = _without_pockets(found)
             stouter = fewer_needles(found)
             return found if crowded_edges(stouter) else stouter
         first = first or found
     rough = mesh_of(solid + _beads(first))
     found, _ = repaired(_singly(rough.vertices), rough.facets)
     return first if crowded_edges(found) else found
+
+
+def _without_pockets(mesh: Mesh) -> Mesh:
+    """A surface without the walls of closed room that is hardly any, as between two tips."""
+    body = mesh.body_of_facet
+    if not body.any():
+        return mesh
+    a, b, c = mesh.vertices[mesh.facets].transpose(1, 0, 2)
+    volume = np.bincount(body, (a * np.cross(b, c)).sum(axis=1) / 6)
+    is_pocket = (volume < 0) & (volume > -_POCKET_MM3)
+    if not is_pocket.any():
+        return mesh
+    used, facets = np.unique(mesh.facets[~is_pocket[body]], return_inverse=True)
+    return Mesh(mesh.vertices[used], facets.reshape(-1, 3).astype(np.int32), mesh.grain_mm)
 
 
 def _beads(mesh: Mesh) -> manifold3d.Manifold:

@@ -17,7 +17,7 @@ from printability.mesh import mesh_facts, mesh_of, open_mesh
 from printability.process import PROCESSES
 from printability.proposing import Options, propose
 from printability.stance import Setup, fold, part_of, place, stand
-from solids import DATA, box, pillar_under, reference, table, together
+from solids import DATA, box, ours, pillar_under, reference, table, together
 
 FDM = PROCESSES["fdm"]
 
@@ -171,3 +171,17 @@ def test_a_film_left_by_rounding_is_no_body():
     apart = manifold3d.Manifold.cube((3, 3, 0.1)).translate((0, 0, 8))
     placed = place(mesh_of(manifold3d.Manifold.cube((5, 5, 5)) + apart), Setup())
     assert mesh_facts(handover.one_body(placed)).bodies == 2
+
+
+@pytest.mark.parametrize(("side", "stays"), [(0.05, False), (0.2, False), (0.5, True)])
+def test_closed_room_that_is_hardly_any_is_filled(side, stays):
+    """As tips that lie across each other leave it; told by the reference library."""
+    block = trimesh.boolean.difference(
+        [box(10, 10, 10), box(side, side, side, (5, 5, 5))], engine="manifold"
+    )
+    body = trimesh.load(
+        io.BytesIO(handover.stl_of(place(ours(block), Setup(process=FDM)), "x")), file_type="stl"
+    )
+    assert body.is_watertight
+    assert body.body_count == (2 if stays else 1)
+    assert body.volume == pytest.approx(1000 - (side**3 if stays else 0), abs=1e-6)
