@@ -53,7 +53,6 @@ from .layers import (
     hair_mm,
     hanging_parts,
     island_weight,
-    layers_between,
     layers_that_reach,
     layers_together,
     levels,
@@ -84,7 +83,7 @@ from .surface import (
     underside_slopes,
 )
 
-__all__ = ["Inspection", "PatchLook", "inspect_between", "inspect_model"]
+__all__ = ["Inspection", "PatchLook", "inspect_model"]
 
 # Where the film pulls, an arch is too wide only over so many times the bridge limit (from memory).
 _PULLED_ARCH = 3.0
@@ -670,38 +669,6 @@ def inspect_model(
             for name in names:
                 getattr(whole, name)
     return whole
-
-
-def inspect_between(
-    bare: Inspection, supports: list[Fitted], first: int, end: int, corners: int = SIDES
-) -> Inspection:
-    """The same model with supports, sliced in layers ``first`` to before ``end`` alone.
-
-    What hangs in all of these but the first is what a whole look finds there; which of it closes
-    gradually is told by the model's own layers. Nothing else but what contacts hold is of use.
-
-    Parameters
-    ----------
-    bare : Inspection
-        Of the model without supports.
-    supports : list of Fitted
-        At least one.
-    first, end : int
-    corners : int
-        As in `inspect_model`.
-    """
-    h = bare.process.layer_height_mm
-    model = layers_between(bare.own_layers, first, end)
-    whole = [_layers_of(support, h, corners) for support in supports]
-    own = [layers_between(layers, first, end) for layers in whole]
-    look = Inspection(
-        bare.mesh, list(supports), bare.process, layers_together(model, *own), model, bare.sides,
-        bare, Say(bare.beside, list(supports), whole),
-    )  # fmt: skip
-    known = {name: getattr(bare, name) for name in ("slopes_deg", "areas_mm2", "_arch_rule")}
-    known["reaching"] = np.arange(first + 1, min(end, model.count))
-    look.__dict__.update(known)
-    return look
 
 
 # Layers of supports that are still about.

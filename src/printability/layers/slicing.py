@@ -25,7 +25,6 @@ __all__ = [
     "coarser",
     "goes_beyond",
     "layers_beside",
-    "layers_between",
     "layers_together",
     "outline",
     "outline_at",
@@ -322,7 +321,7 @@ def layers_together(first: Layers, *others: Layers) -> Layers:
     if not top:
         return first
     # Above the others it is as it was, and what is known of it stays.
-    low = layers_between(first, 0, top)
+    low = _layers_between(first, 0, top)
     low = with_unions(layers_beside(low, [low, *others]))
     at = first.layer_start[top]
     start = first.loop_start[at]
@@ -374,7 +373,7 @@ def coarser(layers: Layers, by_mm: float) -> Layers:
     )
 
 
-def layers_between(layers: Layers, first: int, end: int) -> Layers:
+def _layers_between(layers: Layers, first: int, end: int) -> Layers:
     """The same with nothing but layers ``first`` to before ``end``; their numbers stay."""
     bounds = layers.layer_start[np.clip([first, end], 0, layers.count)]
     a, b = layers.loop_start[bounds]
