@@ -6,6 +6,7 @@ from contextlib import contextmanager
 from copy import copy
 from dataclasses import dataclass, field
 from functools import cached_property
+from threading import Lock
 from typing import Any
 from weakref import WeakKeyDictionary
 
@@ -93,8 +94,9 @@ _KEPT = (
 )  # fmt: skip
 
 
-# So many pieces of patches are remembered with what holds them.
+# So many pieces of patches are remembered with what holds them; threads share them.
 _MOST_PIECES = 1_000_000
+_LOCK = Lock()
 # Two feet are one where their areas differ by no more than this part.
 _SAME_FOOT = 0.01
 # What compiled code finds for some kinds of findings, the longest first.
@@ -529,16 +531,18 @@ class Inspection:
         own = [self.holds[c] for c in self._under(facets)]
         known = (self.bare or self)._pieces
         key = threshold_deg, patch, tuple(own)
-        found = known.pop(key, None)
+        with _LOCK:
+            found = known.pop(key, None)
         if found is None:
             found = held_pieces(
                 self.mesh, facets, self.slopes_deg,
                 np.array([one.at_mm for one in own]).reshape(-1, 3),
                 np.array([one.facet for one in own], int), self.process, threshold_deg,
             )  # fmt: skip
-        known[key] = found
-        while len(known) > 1 and sum(len(one.area_mm2) for one in known.values()) > _MOST_PIECES:
-            known.pop(next(iter(known)), None)
+        with _LOCK:
+            known[key] = found
+            while len(known) > 1 and sum(len(p.area_mm2) for p in known.values()) > _MOST_PIECES:
+                known.pop(next(iter(known)))
         return found
 
     def contacts_on(self, patches: set[int], overhang: Overhang) -> frozenset[Contact]:

@@ -12,7 +12,7 @@ from printability.errors import EditError
 from printability.handover import part_named, side_by_side
 from printability.mesh import facet_areas, joined, mesh_of
 from printability.parts import WHOLE, build_parts, is_of
-from printability.splitting import Cut, joined_sides, slide_of
+from printability.splitting import Cut, closed_sides, slide_of
 
 __all__ = ["assembly", "assembly_name", "others_on_plate", "pair_corners", "pair_told"]
 
@@ -57,10 +57,10 @@ def pair_told(now: Current, key) -> dict:
 def pair_corners(now: Current, key) -> tuple[np.ndarray, np.ndarray]:
     """Corners of the facets of side a, and of side b with loose pins, (k, 9) float32, on the plate.
 
-    Where the part on the bench is: as the whole would stand.
+    Side b is where the part on the bench is, as the whole would stand; the kerf is closed.
     """
     face = cut_face(now, key)
-    a, b, pins = joined_sides(face.part, face.cut, face.halves)
+    a, b, pins = closed_sides(face.part, face.cut, face.halves)
     out = []
     for solids in (a, [*b, *pins]):
         meshes = [mesh_of(one) for one in solids]

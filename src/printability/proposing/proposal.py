@@ -41,9 +41,9 @@ _MOST_ROUNDS = 8
 # Turns looked at where a proposal weighs much.
 _MOST_FLATS, _DIRECTIONS = 12, 150
 _MOST_LOOKS_KEPT = 4
-# A step is about a microsecond. A look takes some for each point of its layers and for itself, a
-# contact that is tried some. After the first number nothing more is left out by trying, after the
-# second no more contacts are looked for.
+# A step is about a microsecond, with hundreds of contacts in resin or metal up to ten. A look takes
+# some for each point of its layers and for itself, a contact that is tried some. After the first
+# number nothing more is left out by trying, after the second no more contacts are looked for.
 _LOOK_STEPS, _TRY_STEPS = 100_000, 1_500
 _STEPS_TO_PRUNE, _STEPS_IN_ALL = 8_000_000, 24_000_000
 # Outlines of so many points are taken coarser where that is enough.
@@ -137,14 +137,18 @@ class Search:
         _ = self.exact.hair_mm
         self.own, self.corners, self.is_whole = self.exact, SIDES, is_coarse
         if is_coarse:
-            self._take_coarser(own_layers)
+            self.corners = _CORNERS
+            if len(own_layers.points) > _FINE_POINTS:
+                self._take_coarser(own_layers)
+            else:
+                self._keep_outlines()
+
+    def _keep_outlines(self) -> None:
+        """Take the exact look for the search, with all that is known of it."""
+        self.own = copy(self.exact)
+        self.own.__dict__.pop("beside", None)  # what is known with supports that are exact
 
     def _take_coarser(self, own_layers: Layers) -> None:
-        self.corners = _CORNERS
-        if len(own_layers.points) <= _FINE_POINTS:
-            self.own = copy(self.exact)
-            self.own.__dict__.pop("beside", None)  # what is known with supports that are exact
-            return
         less = coarser(own_layers, _COARSE_MM)
         self.own = inspect_model(self.base.mesh, self.process, (), less, sides=self.sides)
         # What is coarser reaches no farther than what it stands for.
@@ -163,8 +167,10 @@ class Search:
         """
         placed, look = self.look((), exactly=True)
         what = placed, look, self.threshold, self.overhang
-        if self.own is self.exact:
+        if self.own.own_layers is self.exact.own_layers:
             found = find(*what)
+            if self.own is not self.exact:
+                self._keep_outlines()
             return lambda: found
         aside = ThreadPoolExecutor(1)
         later = aside.submit(find, *what)

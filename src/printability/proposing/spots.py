@@ -288,8 +288,9 @@ class Round:
             why = f"A {part.kind} of {part.length_mm:.1f} mm, along its underside"
             found = None
             low = middle[pool, 2] < self.stands.least_mm
-            # Where all lie too low, one says so.
-            gain[low if not low.all() else np.arange(len(gain)) != np.argmax(gain)] = 0.0
+            if low.all():  # one says so
+                low[np.argmax(gain)] = False
+            gain[low] = 0.0
             while found is None and gain.any():
                 best = int(np.argmax(gain))
                 place = middle[pool[best]]

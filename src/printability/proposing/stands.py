@@ -33,7 +33,7 @@ __all__ = ["Spot", "Stands"]
 
 # Directions and rises of struts that are tried where a shaft cannot go straight down.
 _AROUND, _RISES_DEG, _MOST_STRUTS = 16, np.array([46.0, 55.0, 65.0, 75.0]), 8
-# Of places within the same cube of this side the first that is refused answers for all.
+# Of places of a facet within the same cube of this side the first that is refused answers for all.
 _CELL_MM = 0.4
 
 
@@ -91,7 +91,7 @@ class Stands:
         Where one was refused, the next one right beside it is refused as well.
         """
         x, y, z = (math.floor(v / _CELL_MM) for v in spot.place_mm)
-        cell = x, y, z, spot.weight, spot.contact_mm
+        cell = x, y, z, spot.facet, spot.weight, spot.contact_mm
         if cell in self._refused:
             return None, self._refused[cell]
         found, why = self._support(spot)

@@ -1,7 +1,7 @@
 """Cutting parts apart, and what joins their sides."""
 
 from .context import before_cut
-from .cut import MOST_LOOSE, Cut, Dovetail, Halves, halves_of, joined_sides, with_joint
+from .cut import MOST_LOOSE, Cut, Dovetail, Halves, halves_of, with_joint
 from .face import (
     Face,
     face_of,
@@ -15,7 +15,7 @@ from .face import (
 from .joints import JOINT_KINDS, OUTLINES, Joint, across_mm, bending_strain, hole_of, pin_of
 from .loops import CreaseLoop, crease_loops, loop_near
 from .plane import Plane, mirrored, plane_in_mm
-from .sliding import Slide, slide_of
+from .sliding import Slide, closed_sides, slide_of
 from .solids import Tracked, tracked
 from .weighing import Side, Weighed, weighed
 
@@ -37,12 +37,12 @@ __all__ = [
     "across_mm",
     "before_cut",
     "bending_strain",
+    "closed_sides",
     "crease_loops",
     "face_of",
     "fitting_places",
     "halves_of",
     "hole_of",
-    "joined_sides",
     "joints_crossed",
     "loop_near",
     "mirrored",

@@ -8,7 +8,7 @@ import numpy as np
 from ..parts import Part
 from .cut import Cut, Halves, joined_sides
 
-__all__ = ["Slide", "slide_of"]
+__all__ = ["Slide", "closed_sides", "slide_of"]
 
 # Steps at which the sides are looked at on their way together (ours).
 _STEPS = 12
@@ -44,12 +44,23 @@ class Slide:
     gap_mm: float | None
 
 
+def closed_sides(part: Part, cut: Cut, halves: Halves) -> tuple[list, list, list]:
+    """Solids of both sides and loose pins, see `joined_sides`, put together.
+
+    What a kerf took is closed: side *a* comes down on *b*, which stays where it is, and a loose pin
+    sinks half as far.
+    """
+    a, b, pins = joined_sides(part, cut, halves)
+    a = [one.translate((0, 0, -cut.kerf_mm)) for one in a]
+    return a, b, [pin.translate((0, 0, -cut.kerf_mm / 2)) for pin in pins]
+
+
 def slide_of(part: Part, cut: Cut, halves: Halves) -> Slide:
     """Slide both sides together, and measure.
 
     A snap-fit's catch meets the rim of its slot on the way in, as it must: the beam bends there.
     """
-    a, b, pins = joined_sides(part, cut, halves)
+    a, b, pins = closed_sides(part, cut, halves)
     plane, tail = halves.plane, cut.dovetail
     if tail is not None:
         turn = np.radians(tail.turn_deg)
@@ -58,13 +69,10 @@ def slide_of(part: Part, cut: Cut, halves: Halves) -> Slide:
     else:
         own = np.array([0.0, 0.0, 1.0])
         deep = [j.depth_a_mm + j.depth_b_mm for j in cut.joints]
-        reach = max(deep, default=0.0) + 2 * cut.kerf_mm + 1.0
+        reach = max(deep, default=0.0) + cut.kerf_mm + 1.0
     upper = manifold3d.Manifold.compose(a) if a else manifold3d.Manifold()
-    # From where the faces of the cut are closed; a loose pin sinks half of the kerf into each.
-    kerf = cut.kerf_mm
-    pins = [pin.translate((0, 0, -kerf / 2)) for pin in pins]
     lower = manifold3d.Manifold.compose([*b, *pins]) if b or pins else manifold3d.Manifold()
-    up = np.array([0.0, 0.0, _LIFTED_MM - kerf])
+    up = np.array([0.0, 0.0, _LIFTED_MM])
     worst, where = 0.0, 0.0
     for step in np.linspace(0.0, 1.0, _STEPS + 1) ** 1.5:
         by = own * reach * step + up
@@ -73,7 +81,7 @@ def slide_of(part: Part, cut: Cut, halves: Halves) -> Slide:
             worst, where = float(meets), float(reach * step)
     gap = None
     if cut.joints or tail is not None:
-        gap = _gap(cut, halves, part)
+        gap = _gap(cut, halves, (a, b, pins))
     # Faces of the cut that touch overlap by rounding alone: that is no meeting.
     least = 1e-9 * max(upper.volume() + lower.volume(), 0.0)
     way = own @ plane.axes
@@ -82,21 +90,15 @@ def slide_of(part: Part, cut: Cut, halves: Halves) -> Slide:
     )  # fmt: skip
 
 
-def _gap(cut: Cut, halves: Halves, part: Part) -> float:
-    """Least distance between what one side grows into the other, and the hole there.
-
-    With the faces of the cut closed.
-    """
-    a, b, pins = joined_sides(part, cut, halves)
-    k = cut.kerf_mm / 2
-    d = halves.plane.offset_mm
+def _gap(cut: Cut, halves: Halves, sides) -> float:
+    """Least distance between what one side grows into the other, and the hole there."""
+    a, b, pins = sides
+    face = halves.plane.offset_mm - cut.kerf_mm / 2
     least = _MOST_GAP_MM
-    for side, grown, sign in ((a, b, 1.0), (b, a, -1.0)):
-        others = [one.translate((0, 0, sign * 2 * k)) for one in grown]
-        others += [pin.translate((0, 0, sign * k)) for pin in pins]
+    for side, others, sign in ((a, [*b, *pins], 1.0), (b, [*a, *pins], -1.0)):
         # What of the others lies on this side of the cut, clear of the cut itself.
         for other in others:
-            level = d + sign * (k + _LIFTED_MM)
+            level = face + sign * _LIFTED_MM
             inside = other.trim_by_plane((0, 0, sign), sign * level)
             if inside.is_empty():
                 continue
