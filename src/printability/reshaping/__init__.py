@@ -1,7 +1,7 @@
 """Small changes of shape after which a piece needs no help."""
 
 # In the order in which the page lists changes; `filling` comes with `ribs`.
-from . import foot, ribs, thickness, undersides
+from . import foot, hollowing, ribs, thickness, undersides
 from .changes import (
     CHANGES,
     Change,
@@ -34,6 +34,7 @@ __all__ = [
     "flat_undersides",
     "foot",
     "ground_of",
+    "hollowing",
     "low_points",
     "registered_change",
     "reshape_told",
