@@ -597,7 +597,31 @@ def test_a_taper_that_cuts_through_says_so():
     thick, thin = (ledge(8.0, 30.0, 60.0, 40.0, by) for by in (12.0, 5.0))
     near = (15.0, 15.0, 40.0)
     assert not made(thick, "steepen", near).said
+    # What lies in front of the cut goes with it: nothing hangs.
     assert "cut through" in made(thin, "steepen", near).said[0]
+
+
+def test_a_taper_leaves_nothing_that_begins_on_nothing(draws):
+    """Where what is in front of the cut would hang, it keeps a skin: a lip that hangs lower."""
+    for _ in range(about(4)):
+        reach, lip = float(draws.uniform(8, 12)), float(draws.uniform(1, 3))
+        thick, least = float(draws.uniform(4, 6)), float(draws.uniform(0.6, 1.4))
+        mesh = union(
+            box(10, 30, 60), box(reach, 30, thick, (10, 0, 40)),
+            box(3, 30, thick + lip, (8 + reach, 0, 40 + 0.5 * thick)),
+        )  # fmt: skip
+        near = (13.0, 15.0, 40.0)
+        through = made(mesh, "steepen", near, least_mm=0.0)
+        found = made(mesh, "steepen", near, least_mm=least)
+        shape = reference(found.part.mesh)
+        assert shape.is_watertight
+        assert found.part.mesh.body_of_facet.max() == 0
+        assert found.taken_mm3 <= through.taken_mm3 + 1e-6
+
+        def islands(one):
+            return [f for f in predict(one.part, Setup()).problems if f.kind == "island"]
+
+        assert len(islands(found)) <= len(islands(through))
 
 
 def test_a_fill_ends_in_points_for_pillars_where_no_wall_is_deep_enough():

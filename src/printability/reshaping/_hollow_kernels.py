@@ -164,3 +164,17 @@ def distances_along(vertices, facets, order, box, first_leaf, starts, ways, leas
             vertices, facets, order, box, first_leaf, starts[i], ways[i], least[i]
         )
     return out
+
+
+@compiled
+def distances_to_outside(vertices, facets, order, box, first_leaf, normals, starts, ways):
+    """From places along unit ways to where a body begins, (n,); zero for places inside one."""
+    out = np.full(starts.shape[0], np.inf)
+    for i in range(starts.shape[0]):
+        f, t = first_hit(vertices, facets, order, box, first_leaf, starts[i], ways[i], 0.0)
+        if f >= 0:
+            into = 0.0
+            for d in range(3):
+                into += normals[f, d] * ways[i, d]
+            out[i] = 0.0 if into > 0 else t
+    return out

@@ -136,6 +136,8 @@ class Worked:
         Whether what is added is to be broken off.
     from_below : bool
         Whether what is taken away is to stay below what faces up.
+    left_mm2 : float
+        Area that stays flatter than it should be.
     """
 
     take: list[manifold3d.Manifold] = field(default_factory=list)
@@ -144,6 +146,7 @@ class Worked:
     plugs: list[manifold3d.Manifold] = field(default_factory=list)
     breaks_off: bool = False
     from_below: bool = False
+    left_mm2: float = 0.0
 
 
 @dataclass(frozen=True)

@@ -1,19 +1,34 @@
 """What holds an underside deep enough for what is added below it."""
 
+from dataclasses import replace
+
 import numpy as np
 
 from ..errors import EditError
 from ..mesh import facet_normals, first_hits
+from . import _hollow_kernels
 from .changes import Ground
 from .rays import Ray, rays_of
 from .underside import Underside
 
-__all__ = ["NOT_DEEP", "SHALLOW_MM", "deep_enough", "lacks", "least_of"]
+__all__ = [
+    "NOT_DEEP",
+    "RIBS_LEAN",
+    "SHALLOW_MM",
+    "deep_enough",
+    "lacks",
+    "least_of",
+    "reaching_back",
+]
 
 # A hole in the wall no wider than this is passed by what stands beside it; a wall that ends no
 # farther than that above what is needed of it is deep enough; so often edges are parted, the later
 # times passed whole (ours).
 _SMALL_MM, _BESIDE_MM, SHALLOW_MM, _STUB_MM, _MOST_PASSES, _LOOKED_AT = 4.0, 0.1, 0.02, 0.5, 20, 25
+
+# A wall may lean back below an underside by this much of its depth: a fill reaches back to it, and
+# ribs farther (ours).
+_LEANS, RIBS_LEAN = 0.18, 0.25
 
 NOT_DEEP = (
     "Nothing beside it holds this underside deep enough, so a fill would end in the air; let it "
@@ -28,12 +43,52 @@ def least_of(ray: Ray, slope: float) -> tuple[float, int]:
     return float(line[k]), k
 
 
-def deep_enough(ground: Ground, under: Underside, slope: float, in_parts: bool = True):
+def reaching_back(ground: Ground, rays: list[list[Ray]], slope: float) -> list[list[Ray]]:
+    """The same ways, with how far behind their feet a wall lies that leans back below them."""
+    every = [ray for row in rays for ray in row if ray.reach > 0]
+    if not every:
+        return rays
+    low = np.array([max(least_of(ray, slope)[0], ground.lowest) for ray in every])
+    foot, way = np.array([ray.foot for ray in every]), np.array([ray.way for ray in every])
+    deep = np.array([ray.foot_z for ray in every]) - low
+    behind = _behind_mm(ground, foot, way, low)
+    back = {
+        id(ray): float(far / (1 - slope * far / d)) + ground.over_mm
+        for ray, far, d in zip(every, behind, deep, strict=True)
+        if 0 < far <= _LEANS * d + ground.over_mm and slope * far < d / 2
+    }
+    if not back:
+        return rays
+    return [[replace(ray, back_mm=back.get(id(ray), 0.0)) for ray in row] for row in rays]
+
+
+def _behind_mm(ground: Ground, foot: np.ndarray, way: np.ndarray, z: np.ndarray) -> np.ndarray:
+    """(r,) float: how far behind places of the plane a wall begins at a height; infinite for none.
+
+    Zero where it is there already.
+    """
+    index, normals = ground.mesh.index, facet_normals(ground.mesh)
+    ways = np.column_stack([-way, np.zeros(len(way))])
+    starts = np.column_stack([foot, z + SHALLOW_MM])
+
+    def found(starts: np.ndarray) -> np.ndarray:
+        return _hollow_kernels.distances_to_outside(
+            index.vertices, index.facets, index.order, index.box, index.first_leaf, normals,
+            starts, np.ascontiguousarray(ways),
+        )  # fmt: skip
+
+    # Twice: one may pass through the very edge between two facets, and see the wall's other side.
+    return np.maximum(found(starts), found(starts + (0.0, 0.0, SHALLOW_MM / 3)))
+
+
+def deep_enough(
+    ground: Ground, under: Underside, slope: float, in_parts: bool = True, leans: float = _LEANS
+):
     """An underside with what holds it deep enough for a fill, and the ways from that.
 
     A wall that is not there at the lowest that a fill would need of it holds nothing there: ways
     go on over it to what is behind. Unless ``in_parts``, edges hold as a whole or not at all, as
-    most of their length does.
+    most of their length does. A wall may lean back below it by ``leans`` of its depth.
 
     Raises
     ------
@@ -50,7 +105,7 @@ def deep_enough(ground: Ground, under: Underside, slope: float, in_parts: bool =
         if not len(under.held):
             break
         rays = rays_of(under, is_sketch=ground.is_sketch, is_fine=is_fine)
-        shallow = _shallow(ground, under, rays, slope)
+        shallow = _shallow(ground, under, rays, slope, leans)
         if not in_parts:
             shallow = {k: parts for k, parts in shallow.items() if _length(parts) > 0.5}
         if not shallow and is_fine:
@@ -66,7 +121,7 @@ def deep_enough(ground: Ground, under: Underside, slope: float, in_parts: bool =
     raise EditError(NOT_DEEP)
 
 
-def _shallow(ground: Ground, under: Underside, rays, slope: float) -> dict:
+def _shallow(ground: Ground, under: Underside, rays, slope: float, leans: float) -> dict:
     """Stretches of held edges where there is no wall at the height where a fill begins."""
     every = [ray for row in rays for ray in row if ray.reach > 0]
     if not every:
@@ -89,6 +144,10 @@ def _shallow(ground: Ground, under: Underside, rays, slope: float) -> dict:
     inside = np.where(length[edge] > 2 * by, inside, 0.5)
     places = segments[edge, :2] + along[edge] * (inside * length[edge])[:, None] - by * inward[edge]
     lack = np.minimum(lacks(ground, places, needs), 1e6)
+    short = np.flatnonzero(lack > SHALLOW_MM)
+    deep = np.array([every[k].foot_z for k in short]) - needs[short]
+    behind = _behind_mm(ground, places[short], inward[edge[short]], needs[short])
+    lack[short[behind <= leans * deep]] = 0.0
     found: dict[int, list] = {}
     for k, (first, last) in enumerate(under.held.tolist()):
         goes_on = first in ends, last in starts

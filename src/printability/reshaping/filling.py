@@ -11,7 +11,7 @@ from ..mesh import facet_areas, facet_normals, first_hits
 from ..parts import Part
 from .behind import bends_behind, left_behind_mm2, ribs_to
 from .changes import Dimension, Ground, Worked, registered_change
-from .deep import NOT_DEEP, SHALLOW_MM, deep_enough, lacks, least_of
+from .deep import NOT_DEEP, SHALLOW_MM, deep_enough, lacks, least_of, reaching_back
 from .joining import FILM_MM, joined_two_by_two, joined_whole
 from .perforated import breaking_off
 from .rays import Ray, rays_of
@@ -57,7 +57,7 @@ def _foot_piece(one: Ray, other: Ray, lows, ends, slope: float, over: float, cor
             top = float(np.interp(core, ray.at, ray.own))
             points += [ray.place(core, low + slope * core), ray.place(core, top + over)]
         else:
-            back = _CORNER_MM if ray.is_corner else over
+            back = max(_CORNER_MM if ray.is_corner else over, ray.back_mm)
             points += [
                 ray.place(0.0, low), ray.place(0.0, ray.own[0] + over),
                 ray.place(-back, low - slope * back), ray.place(-back, ray.own[0] + over),
@@ -81,9 +81,10 @@ def _cores(row: list[Ray], slope: float, over: float) -> list[manifold3d.Manifol
         back = Ray(run[0].foot, middle / max(float(np.linalg.norm(middle)), 1e-9), low, 0.0,
                    run[0].at, run[0].own, -1)  # fmt: skip
         top = float(run[0].own[0]) + over
+        far = max(_CORNER_MM, *(ray.back_mm for ray in run))
         points = [
             back.place(0.0, low), back.place(0.0, top),
-            back.place(-_CORNER_MM, low - slope * _CORNER_MM), back.place(-_CORNER_MM, top),
+            back.place(-far, low - slope * far), back.place(-far, top),
         ]  # fmt: skip
         for ray in run:
             end = min(_CORE_MM, ray.reach)
@@ -180,7 +181,8 @@ def fill_of(
     def ways(under: Underside):
         if in_points and len(under.held):
             return under, rays_of(under, is_sketch=ground.is_sketch)
-        return deep_enough(ground, under, slope)
+        under, rays = deep_enough(ground, under, slope)
+        return under, reaching_back(ground, rays, slope)
 
     under, rays = ways(seen)
     bends = [] if ground.is_sketch else bends_behind(under, rays)
@@ -193,10 +195,9 @@ def fill_of(
 
     def profile(one: Ray, other: Ray, core: float = 0.0):
         (a, i), (b, j) = least_of(one, slope), least_of(other, slope)
-        if min(one.foot_z - a, other.foot_z - b) < -1e-9 and i == j == 0:
-            return None
         pieces = []
-        if not core or max(one.at[i], other.at[j]) > core:
+        is_held = min(one.foot_z - a, other.foot_z - b) < -1e-9 and i == j == 0
+        if not is_held and (not core or max(one.at[i], other.at[j]) > core):
             pieces = [_foot_piece(one, other, (a, b), (i, j), slope, over, core)]
         if min(i, j) < min(len(one.at), len(other.at)) - 1:
             pieces += _further_pieces(one, other, min(i, j), slope, over)

@@ -71,6 +71,8 @@ class Ray:
         Whether the underside ends beside it.
     bend : float
         Where it becomes steep, round its rounded end; infinite where it does not.
+    back_mm : float
+        How far behind its foot the wall lies where a fill ends, which leans back.
     """
 
     foot: np.ndarray
@@ -83,6 +85,7 @@ class Ray:
     is_corner: bool = False
     is_outer: bool = False
     bend: float = math.inf
+    back_mm: float = 0.0
 
     def from_mm(self, along: float) -> "Ray":
         """The way from a place of it on."""

@@ -10,7 +10,7 @@ from ..errors import EditError
 from ..mesh import first_hits, pieces_of
 from . import _kernels
 from .changes import Dimension, Ground, Worked, registered_change
-from .deep import deep_enough
+from .deep import RIBS_LEAN, deep_enough
 from .filling import holes_kept
 from .rays import RIDGE
 from .underside import Underside
@@ -39,7 +39,7 @@ def gusset(ground: Ground, places, size: dict) -> Worked:
         slope = math.tan(math.radians(size["angle_deg"]))
         seen, under = underside_seen(ground, place, size["angle_deg"], False)
         under = replace(under, is_bridged=True)  # ribs stand beside holes
-        under, _ = deep_enough(seen, under, slope, in_parts=False)
+        under, _ = deep_enough(seen, under, slope, in_parts=False, leans=RIBS_LEAN)
         runs, bows = _hinge_runs(under, _ends(under, size["thick_mm"]))
         if not runs and not bows:
             raise EditError("Nothing beside it holds this underside, so a rib has no wall.")
@@ -332,7 +332,9 @@ def _rib(
     a, b, c = ground.mesh.vertices[ground.mesh.facets[hit]]
     n = np.cross(b - a, c - a)
     back = float(n @ (a - start) / (n @ np.array([-out[0], -out[1], 0.0])))
-    if back > 0.25 * reach + 0.1:
+    if n[:2] @ out < 0:  # inside the wall already, which widens downwards
+        back = 0.0
+    if back > RIBS_LEAN * reach + 0.1:
         return None
     back += ground.over_mm
     if math.isfinite(bend_mm):

@@ -12,7 +12,15 @@ import manifold3d
 import numpy as np
 
 from ..errors import Cancelled, EditError
-from ..mesh import Mesh, facet_areas, facet_normals, joined, mesh_of, side_by_side
+from ..mesh import (
+    Mesh,
+    facet_areas,
+    facet_normals,
+    joined,
+    mesh_of,
+    pieces_of,
+    side_by_side,
+)
 from ..mesh.nearest import nearest_facing
 from ..parts import Anchor, Part, Step, is_of
 from ..parts.part import PLUG, digest_of, letters_in_turn
@@ -42,6 +50,8 @@ _MADE: OrderedDict[tuple[str, str, str], "Reshaped"] = OrderedDict()
 _MOST_MADE = 3
 # What is taken away from below comes out above where so much that faced up is gone (ours).
 _FACES_UP, _LEAST_GONE_MM2, _LEAST_GONE_PART = 0.1, 0.2, 1e-4
+# Of what falls off beside a taper, so much of a body is left out, and so much told (ours).
+_FALLS_OFF, _LEAST_SAID_MM3 = 0.02, 0.05
 # A hollow that is covered is told from here on (ours).
 _LEAST_HOLLOW_MM3 = 0.5
 _COMES_OUT = (
@@ -127,6 +137,8 @@ class Reshaped:
     said : tuple of str
     plugs : list of Manifold
         Parts of their own, in the same axes.
+    left_mm2 : float
+        Area that stays flatter than it should be.
     took_s : float
         How long it took to be made.
     """
@@ -138,6 +150,7 @@ class Reshaped:
     taken: list[manifold3d.Manifold] = field(repr=False)
     said: tuple[str, ...] = ()
     plugs: list[manifold3d.Manifold] = field(default_factory=list, repr=False)
+    left_mm2: float = 0.0
     took_s: float = 0.0
 
     def plug(self, solid: manifold3d.Manifold, key: str) -> Part:
@@ -276,6 +289,9 @@ def _reshaped(part: Part, step: Reshape) -> Reshaped:
     after = _made(before, worked, beside)
     if not after:
         raise EditError("Nothing would be left of the part.")
+    fallen = 0.0
+    if worked.from_below:
+        after, fallen = _without_fallen(before, after)
     # Each place once, also where what is made at two places overlaps.
     added = [
         less(beside(one, before[0]), [*before[1:], *worked.add[:i]])
@@ -297,11 +313,42 @@ def _reshaped(part: Part, step: Reshape) -> Reshaped:
         off = tuple(part.in_own_numbers(one) for one in own)
         made = replace(made, breaks_off=(*made.breaks_off, *off))
     said = worked.said
+    if fallen > _LEAST_SAID_MM3:
+        said = (*said, f"{fallen:.2g} mm³ beside it would fall off; it goes as well.")
     if worked.from_below and _comes_out_above(ground, after):
         said = (*said, _COMES_OUT)
     if worked.add and step.change != "thicken":  # that has looked itself
         said = (*said, *_closed(before, after, added, taken))
-    return Reshaped(made, ground, after, added, taken, said, worked.plugs)
+    return Reshaped(made, ground, after, added, taken, said, worked.plugs, worked.left_mm2)
+
+
+def _without_fallen(
+    before: list[manifold3d.Manifold], after: list[manifold3d.Manifold]
+) -> tuple[list[manifold3d.Manifold], float]:
+    """Bodies without small pieces that come off them, and how much that is, mm³.
+
+    Raises
+    ------
+    EditError
+        If something large comes off.
+    """
+    bodies = sum(len(pieces_of(one)) for one in before)
+    pieces = [pieces_of(one) for one in after]
+    if sum(map(len, pieces)) <= bodies:
+        return after, 0.0
+    kept, fallen = [], 0.0
+    for one, own in zip(after, pieces, strict=True):
+        most = max(piece.volume() for piece in own)
+        small = [piece.volume() for piece in own if piece.volume() < _FALLS_OFF * most]
+        fallen += sum(small)
+        whole = [piece for piece in own if piece.volume() >= _FALLS_OFF * most]
+        kept.append(side_by_side(whole) if small else one)
+    if sum(len(pieces_of(one)) for one in kept) > bodies:
+        raise EditError(
+            "It would fall in pieces: what is in front of the taper hangs on nothing else. A "
+            "smaller angle, a later beginning, a gusset or a fill keeps it whole."
+        )
+    return kept, fallen
 
 
 def _comes_out_above(ground: Ground, after: list[manifold3d.Manifold]) -> bool:

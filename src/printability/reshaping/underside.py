@@ -16,6 +16,8 @@ __all__ = [
 
 # A facet that leans less than this from upright is a wall (ours): seen from above it has no area.
 _WALL_NZ = 0.02
+# One that leans less than 10 degrees over what is below it holds as a wall does (ours).
+_LEANS_NZ = 0.1736
 # Held edges that follow each other and turn by less than this are one side (ours).
 _ONE_SIDE_DEG = 30.0
 # And so little by little that ways from them do not end where they meet.
@@ -318,7 +320,7 @@ def underside_at(
     inside = np.zeros(len(flat), bool)
     _flood(mesh, inside, [facet], flat)
     if with_steep:
-        steep = (-_normals(mesh)[:, 2] > _WALL_NZ) & ~flat & ~on_plate
+        steep = (-_normals(mesh)[:, 2] > _LEANS_NZ) & ~flat & ~on_plate
         rim = _rim(mesh, inside)
         held = rim[_goes_down(mesh, rim)]
         beyond = mesh.twin[held]
@@ -432,7 +434,10 @@ def _goes_down(mesh: Mesh, half: np.ndarray) -> np.ndarray:
     into = c - a
     into = into - along * ((into * along).sum(axis=1) / length2)[:, None]
     length = np.maximum(np.linalg.norm(into, axis=1), 1e-300)
-    faces_up = _normals(mesh)[f, 2] > _WALL_NZ
+    normals = _normals(mesh)
+    # What faces up is a wall that widens downwards, or the other side of a sharp end.
+    in_front = (into * normals[half // 3]).sum(axis=1) > 0
+    faces_up = (normals[f, 2] > _WALL_NZ) & ~in_front
     return has & (into[:, 2] / length < -_GOES_DOWN) & ~faces_up
 
 

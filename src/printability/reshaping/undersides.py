@@ -6,10 +6,10 @@ import manifold3d
 import numpy as np
 
 from ..errors import EditError
-from ..mesh import Mesh
+from ..mesh import Mesh, facet_areas, facet_normals, mesh_of
 from ..mesh.nearest import nearest_facing
 from . import _kernels
-from .changes import Dimension, Ground, Worked, registered_change
+from .changes import Dimension, Ground, Worked, less, registered_change
 from .joining import joined_two_by_two
 from .rays import Ray, rays_of
 from .strips import solids_between
@@ -27,6 +27,13 @@ _OVERLAP_MM, _BACK_MM = 0.01, 0.003
 _BEYOND_MM, _MOST_BEYOND_MM, _LEANING_PART = 0.01, 0.1, 0.03
 # Where ways meet in a point, as much round that is taken (ours).
 _NEEDLE_MM, _EVEN_PART = 0.03, 1e-5
+# What is left of a taper is a film below this part of it (ours).
+_FILM_PART = 1e-5
+# What faces up goes where so much of it does, looked at in a skin of it (ours).
+_SKIN_MM, _LEAST_GONE_MM2 = 0.005, 0.3
+_LEVEL_MM, _FACES_DOWN = 1e-4, 0.1
+# Of what is kept above it this is looked at (ours).
+_PARTS_ABOVE = (1.0, 0.7, 0.4, 0.15)
 # What an underside rises from: all that holds it, or the side nearest to the place.
 HINGES = ("all around", "nearest side")
 ANGLE = Dimension("angle from the plate", "°", 10, 85, 45)
@@ -232,11 +239,107 @@ def _round_pieces(one: Ray, other: Ray, under: Underside, angle_deg: float) -> l
     shape=Dimension("shape", "", 0, 0, 0, ("straight", "round")),
     hinge=Dimension("hinge", "", 0, 0, 0, HINGES),
     begins_mm=Dimension("begins at", "mm", 0, 200, 0),
+    least_mm=Dimension("keeps at least", "mm", 0, 50, 0.85),
 )  # fmt: skip
 def taper(ground: Ground, places, size: dict) -> Worked:
     """Rise from the hinge: tapered ledges, pointed openings, arches."""
     angle_deg, shape, hinge, begins_mm = (
         size[name] for name in ("angle_deg", "shape", "hinge", "begins_mm")
     )
-    take = [steepened(ground, place, angle_deg, shape, hinge, begins_mm) for place in places]
-    return Worked(take=[one for solids in take for one in solids], from_below=True)
+    take = [
+        one for place in places
+        for one in steepened(ground, place, angle_deg, shape, hinge, begins_mm)
+    ]  # fmt: skip
+    if ground.is_sketch or not size["least_mm"]:
+        return Worked(take=take, from_below=True)
+    flat_mm2, said = 0.0, ()
+    if _cuts_through(ground, take) and (hangs := _hangs_with(ground, take)):
+        # What is in front of the cut begins on nothing then: less so, where a skin is kept.
+        kept, flat = _keeping(ground, take, size["least_mm"], angle_deg)
+        if _hangs_with(ground, kept) < hangs:
+            take, flat_mm2 = kept, flat
+    if flat_mm2 > 0:
+        said = (
+            f"It keeps {size['least_mm']:g} mm of what is above, so {flat_mm2:,.1f} mm² stay "
+            "flatter; a gusset or a fill holds them.",
+        )
+    return Worked(take=take, from_below=True, said=said, left_mm2=flat_mm2)
+
+
+def _cuts_through(ground: Ground, take: list[manifold3d.Manifold]) -> bool:
+    """Whether something that faces up would go."""
+    gone = 0.0
+    for body in ground.tracked.solids:
+        lower = body.translate((0, 0, -_SKIN_MM))
+        gone += sum(((one ^ body) - lower).volume() for one in take)
+    return gone / _SKIN_MM > _LEAST_GONE_MM2
+
+
+def _hangs_with(ground: Ground, take: list[manifold3d.Manifold]) -> int:
+    """At how many places more something begins off the plate once so much is taken away."""
+    count = 0
+    for body in ground.tracked.solids:
+        count += _lowest_places(mesh_of(less(body, take)), ground.lowest)
+        count -= _lowest_places(mesh_of(body), ground.lowest)
+    return max(count, 0)
+
+
+def _lowest_places(mesh: Mesh, lowest: float) -> int:
+    """How many places of a surface, off the plate, have nothing lower beside them.
+
+    Level undersides and edges are one place each; the bottom of a bowl, which faces up, is none.
+    """
+    from scipy.sparse import csr_array
+    from scipy.sparse.csgraph import connected_components
+
+    z = mesh.vertices[:, 2]
+    a, b = mesh.facets.ravel(), np.roll(mesh.facets, -1, axis=1).ravel()
+    level = np.abs(z[a] - z[b]) <= _LEVEL_MM
+    graph = csr_array((np.ones(level.sum()), (a[level], b[level])), shape=(len(z), len(z)))
+    count, part = connected_components(graph, directed=False)
+    is_low = np.ones(count, bool)
+    is_low[part[a[~level & (z[a] > z[b])]]] = False
+    is_low[part[b[~level & (z[b] > z[a])]]] = False
+    has_under = np.zeros(count, bool)
+    has_under[part[mesh.facets[facet_normals(mesh)[:, 2] < -_FACES_DOWN]]] = True
+    is_low &= has_under
+    is_low[part[z <= lowest + _LEVEL_MM]] = False
+    is_low[np.setdiff1d(np.arange(count), part[a])] = False
+    return int(is_low.sum())
+
+
+def _keeping(
+    ground: Ground, take: list[manifold3d.Manifold], least_mm: float, angle_deg: float
+) -> tuple[list[manifold3d.Manifold], float]:
+    """What is taken away but for what has less than so much above it.
+
+    Returns
+    -------
+    take : list of Manifold
+    flat_mm2 : float
+        Undersides that stay flatter than the angle for it.
+    """
+    bodies = ground.tracked.solids
+    # At all of it, and at parts of it: there may be air between.
+    lower = [
+        (body, body.translate((0, 0, -part * least_mm)))
+        for body in bodies for part in _PARTS_ABOVE
+    ]  # fmt: skip
+    kept, flat_mm2, steep = [], 0.0, math.cos(math.radians(angle_deg))
+    for one in take:
+        left = [(one ^ body) - low for body, low in lower]
+        left = [some for some in left if some.volume() > _FILM_PART * one.volume()]
+        if not left:
+            kept.append(one)
+            continue
+        mesh = mesh_of(manifold3d.Manifold.batch_boolean(left, manifold3d.OpType.Add))
+        down = -facet_normals(mesh)[:, 2]
+        flat_mm2 += float(facet_areas(mesh)[down > steep + 1e-6].sum())
+        kept.append(less(one, left))
+    kept = [one for one in kept if one.volume() > 0]
+    if not sum((one ^ body).volume() for one in kept for body in bodies) > 0:
+        raise EditError(
+            f"It is nowhere {least_mm:g} mm thicker than a taper takes; a gusset or a fill holds "
+            "it."
+        )
+    return kept, flat_mm2

@@ -50,6 +50,8 @@ CURES = {
     "neck": ("thicken",),
     "cup": ("drain",),
 }
+# A change that leaves more than this as flat as it was is no cure.
+_LEFT_MM2 = 0.5
 _SINKS_MM = (0.2, 0.4, 0.8, 1.6, 3.2, 6.4)
 _WHOLE = {"footing", "wobble", "corner", "hold"}
 
@@ -299,6 +301,8 @@ def told(
     except TooManySteps:
         raise
     except EditError:
+        return None
+    if finding is not None and made.left_mm2 > _LEFT_MM2:
         return None
     sides = painted_sides(made.part, setup.strokes)
     then = replace(setup, shape=(*setup.shape, step))
