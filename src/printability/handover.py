@@ -47,8 +47,10 @@ __all__ = [
 
 # A body no larger than this is a film of rounding, in mm³.
 _FILM_MM3 = 1e-9
-# A joined body may be off by so much where that keeps its edges apart in single precision.
-_COARSER_MM = (1e-5, 1e-4, 5e-4)
+# A joined body may be off by so much where that keeps its edges apart in single precision: it is
+# made coarser, and what touches is drawn apart.
+_COARSER = ((1e-5, 0.0), (1e-4, 0.0), (5e-4, 0.0))
+_APART = ((0.0, 1e-3), (1e-4, 2e-3), (5e-4, 5e-3))
 # Where that does not do, a bead of this radius is laid along the edge.
 _BEAD_MM = 0.01
 # Closed room of less than this is filled.
@@ -103,10 +105,10 @@ def one_body(placed: Placed) -> Mesh:
     union = manifold3d.Manifold.batch_boolean(solids, manifold3d.OpType.Add)
     if union.status() != manifold3d.Error.NoError or union.is_empty():
         raise HandOverError("Model and pillars could not be joined into one body.")
-    return _in_single_precision(union)
+    return _in_single_precision(union, (*_APART[:1], *_COARSER, *_APART[1:]))
 
 
-def _in_single_precision(solid: manifold3d.Manifold) -> Mesh:
+def _in_single_precision(solid: manifold3d.Manifold, attempts=_COARSER) -> Mesh:
     """A solid's surface as STL keeps it, so that what is checked is what is written.
 
     Corners that come together are one then, and facets that collapse are none. Where edges come
@@ -117,8 +119,10 @@ def _in_single_precision(solid: manifold3d.Manifold) -> Mesh:
     if 0 < len(thick) < len(shells):
         solid = shells_together(thick)
     first = None
-    for by_mm in (0.0, *_COARSER_MM):
+    for by_mm, apart_mm in ((0.0, 0.0), *attempts):
         rough = mesh_of(solid.simplify(by_mm) if by_mm else solid)
+        if apart_mm:
+            rough = _apart_where_they_touch(rough, apart_mm)
         found, _ = repaired(_singly(rough.vertices), rough.facets)
         if not crowded_edges(found):
             found = _without_pockets(found)
@@ -128,6 +132,36 @@ def _in_single_precision(solid: manifold3d.Manifold) -> Mesh:
     rough = mesh_of(solid + _beads(first))
     found, _ = repaired(_singly(rough.vertices), rough.facets)
     return first if crowded_edges(found) else found
+
+
+def _apart_where_they_touch(mesh: Mesh, by_mm: float) -> Mesh:
+    """A surface of which corners that lie on each other are drawn into the material, each its own.
+
+    What touches itself along an edge has two corners at each end of it, which a file that knows
+    places alone makes one.
+    """
+    place, copies = np.unique(_singly(mesh.vertices), axis=0, return_inverse=True)
+    count = np.bincount(copies.ravel(), minlength=len(place))
+    edges = np.sort(copies.ravel()[mesh.facets][:, [0, 1, 1, 2, 2, 0]].reshape(-1, 2), axis=1)
+    edges, facets = np.unique(edges, axis=0, return_counts=True)
+    is_crowded = np.zeros(len(place), bool)
+    is_crowded[edges[facets > 2]] = True
+    touching = np.flatnonzero((is_crowded & (count > 1))[copies.ravel()])
+    if not len(touching):
+        return mesh
+    a, b, c = mesh.vertices[mesh.facets].transpose(1, 0, 2)
+    normal = np.cross(b - a, c - a)
+    inward = np.zeros_like(mesh.vertices)
+    for corner in mesh.facets.T:
+        np.add.at(inward, corner, -normal)
+    inward /= np.maximum(np.linalg.norm(inward, axis=1), 1e-300)[:, None]
+    # One a little farther than the other, should both go the same way.
+    order = touching[np.argsort(copies.ravel()[touching], kind="stable")]
+    first = np.flatnonzero(np.diff(copies.ravel()[order], prepend=-1))
+    nth = np.arange(len(order)) - np.repeat(first, np.diff(np.append(first, len(order))))
+    vertices = mesh.vertices.copy()
+    vertices[order] += (by_mm * (1 + 0.25 * nth))[:, None] * inward[order]
+    return Mesh(vertices, mesh.facets)
 
 
 def _without_pockets(mesh: Mesh) -> Mesh:

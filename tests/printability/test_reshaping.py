@@ -611,17 +611,17 @@ def test_a_taper_leaves_nothing_that_begins_on_nothing(draws):
             box(3, 30, thick + lip, (8 + reach, 0, 40 + 0.5 * thick)),
         )  # fmt: skip
         near = (13.0, 15.0, 40.0)
-        through = made(mesh, "steepen", near, least_mm=0.0)
-        found = made(mesh, "steepen", near, least_mm=least)
+        before = [f.kind for f in predict(part_of(mesh, Setup()), Setup()).problems]
+        try:
+            found = made(mesh, "steepen", near, least_mm=least)
+        except EditError as error:
+            assert "fall in pieces" in str(error)  # noqa: PT017
+            continue
         shape = reference(found.part.mesh)
         assert shape.is_watertight
         assert found.part.mesh.body_of_facet.max() == 0
-        assert found.taken_mm3 <= through.taken_mm3 + 1e-6
-
-        def islands(one):
-            return [f for f in predict(one.part, Setup()).problems if f.kind == "island"]
-
-        assert len(islands(found)) <= len(islands(through))
+        after = [f.kind for f in predict(found.part, Setup()).problems]
+        assert after.count("island") <= before.count("island")
 
 
 def test_a_fill_ends_in_points_for_pillars_where_no_wall_is_deep_enough():

@@ -19,6 +19,7 @@ from .watching import counted, going_on
 
 __all__ = [
     "CHANGES",
+    "FALLS_OFF",
     "Change",
     "Dimension",
     "Ground",
@@ -28,6 +29,10 @@ __all__ = [
     "registered_change",
     "usual_size",
 ]
+
+
+# What comes off a body and is no larger than this part of it goes with what is taken (ours).
+FALLS_OFF = 0.02
 
 
 @dataclass(frozen=True)

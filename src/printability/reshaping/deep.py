@@ -28,7 +28,7 @@ _SMALL_MM, _BESIDE_MM, SHALLOW_MM, _STUB_MM, _MOST_PASSES, _LOOKED_AT = 4.0, 0.1
 
 # A wall may lean back below an underside by this much of its depth: a fill reaches back to it, and
 # ribs farther (ours).
-_LEANS, RIBS_LEAN = 0.18, 0.25
+_LEANS, RIBS_LEAN, _LEAN_LOOKS = 0.18, 0.25, 10
 
 NOT_DEEP = (
     "Nothing beside it holds this underside deep enough, so a fill would end in the air; let it "
@@ -146,8 +146,15 @@ def _shallow(ground: Ground, under: Underside, rays, slope: float, leans: float)
     lack = np.minimum(lacks(ground, places, needs), 1e6)
     short = np.flatnonzero(lack > SHALLOW_MM)
     deep = np.array([every[k].foot_z for k in short]) - needs[short]
-    behind = _behind_mm(ground, places[short], inward[edge[short]], needs[short])
-    lack[short[behind <= leans * deep]] = 0.0
+    missed, last = np.zeros(len(short), int), np.zeros(len(short))
+    for part in np.linspace(0, 1, _LEAN_LOOKS + 1)[1:]:  # all the way down, without a jump
+        z = needs[short] + (1 - part) * deep
+        behind = _behind_mm(ground, places[short], inward[edge[short]], z)
+        most = np.minimum(leans * part * deep, last + leans * deep / _LEAN_LOOKS) + by
+        missed += behind > most
+        last = np.where(behind <= most, behind, last)
+    leaning = (missed <= 1) & (behind <= most) if len(short) else np.zeros(0, bool)
+    lack[short[leaning]] = 0.0
     found: dict[int, list] = {}
     for k, (first, last) in enumerate(under.held.tolist()):
         goes_on = first in ends, last in starts

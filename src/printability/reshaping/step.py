@@ -25,7 +25,7 @@ from ..mesh.nearest import nearest_facing
 from ..parts import Anchor, Part, Step, is_of
 from ..parts.part import PLUG, digest_of, letters_in_turn
 from ..surface import SHOW, painted_sides
-from .changes import CHANGES, Ground, Worked, ground_of, keep_last, less
+from .changes import CHANGES, FALLS_OFF, Ground, Worked, ground_of, keep_last, less
 from .joining import cut_whole, joined_whole
 from .watching import counted, going_on
 
@@ -50,8 +50,8 @@ _MADE: OrderedDict[tuple[str, str, str], "Reshaped"] = OrderedDict()
 _MOST_MADE = 3
 # What is taken away from below comes out above where so much that faced up is gone (ours).
 _FACES_UP, _LEAST_GONE_MM2, _LEAST_GONE_PART = 0.1, 0.2, 1e-4
-# Of what falls off beside a taper, so much of a body is left out, and so much told (ours).
-_FALLS_OFF, _LEAST_SAID_MM3 = 0.02, 0.05
+# What falls off beside a taper is told from here on (ours).
+_LEAST_SAID_MM3 = 0.05
 # A hollow that is covered is told from here on (ours).
 _LEAST_HOLLOW_MM3 = 0.5
 _COMES_OUT = (
@@ -339,9 +339,9 @@ def _without_fallen(
     kept, fallen = [], 0.0
     for one, own in zip(after, pieces, strict=True):
         most = max(piece.volume() for piece in own)
-        small = [piece.volume() for piece in own if piece.volume() < _FALLS_OFF * most]
+        small = [piece.volume() for piece in own if piece.volume() < FALLS_OFF * most]
         fallen += sum(small)
-        whole = [piece for piece in own if piece.volume() >= _FALLS_OFF * most]
+        whole = [piece for piece in own if piece.volume() >= FALLS_OFF * most]
         kept.append(side_by_side(whole) if small else one)
     if sum(len(pieces_of(one)) for one in kept) > bodies:
         raise EditError(

@@ -6,10 +6,10 @@ import manifold3d
 import numpy as np
 
 from ..errors import EditError
-from ..mesh import Mesh, facet_areas, facet_normals, mesh_of
+from ..mesh import Mesh, facet_areas, facet_normals, mesh_of, pieces_of
 from ..mesh.nearest import nearest_facing
 from . import _kernels
-from .changes import Dimension, Ground, Worked, less, registered_change
+from .changes import FALLS_OFF, Dimension, Ground, Worked, less, registered_change
 from .joining import joined_two_by_two
 from .rays import Ray, rays_of
 from .strips import solids_between
@@ -256,7 +256,7 @@ def taper(ground: Ground, places, size: dict) -> Worked:
     if _cuts_through(ground, take) and (hangs := _hangs_with(ground, take)):
         # What is in front of the cut begins on nothing then: less so, where a skin is kept.
         kept, flat = _keeping(ground, take, size["least_mm"], angle_deg)
-        if _hangs_with(ground, kept) < hangs:
+        if _hangs_with(ground, kept) <= hangs:
             take, flat_mm2 = kept, flat
     if flat_mm2 > 0:
         said = (
@@ -275,11 +275,18 @@ def _cuts_through(ground: Ground, take: list[manifold3d.Manifold]) -> bool:
     return gone / _SKIN_MM > _LEAST_GONE_MM2
 
 
-def _hangs_with(ground: Ground, take: list[manifold3d.Manifold]) -> int:
-    """At how many places more something begins off the plate once so much is taken away."""
+def _hangs_with(ground: Ground, take: list[manifold3d.Manifold]) -> float:
+    """At how many places more something begins off the plate once so much is taken away.
+
+    Infinite where it falls in pieces.
+    """
     count = 0
     for body in ground.tracked.solids:
-        count += _lowest_places(mesh_of(less(body, take)), ground.lowest)
+        after = less(body, take)
+        volumes = [one.volume() for one in pieces_of(after)]
+        if sum(one >= FALLS_OFF * max(volumes) for one in volumes) > 1:
+            return math.inf
+        count += _lowest_places(mesh_of(after), ground.lowest)
         count -= _lowest_places(mesh_of(body), ground.lowest)
     return max(count, 0)
 
