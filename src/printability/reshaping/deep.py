@@ -59,6 +59,10 @@ def reaching_back(ground: Ground, rays: list[list[Ray]], slope: float) -> list[l
     }
     if not back:
         return rays
+    for row in rays:  # along the very end of a wall none is met: as beside it
+        for end, beside in ((row[:1], row[1:2]), (row[-1:], row[-2:-1])):
+            for ray, other in zip(end, beside, strict=False):
+                back.setdefault(id(ray), back.get(id(other), 0.0))
     return [[replace(ray, back_mm=back.get(id(ray), 0.0)) for ray in row] for row in rays]
 
 
