@@ -63,7 +63,7 @@ def _compile_the_rest(part, at) -> None:
     """What is loaded in no time, but would be compiled in the middle of a maker's work."""
     propose(part, Setup(process=PROCESSES["fdm"]))
     whole, down = ("1", WHOLE), (0.0, 0.0, -1.0)
-    reshape_told(part, Reshape(*whole, "hollow", down, (), (("wall_mm", 0.6), ("drain_mm", 0.0))))
+    reshape_told(part, Reshape(*whole, "hollow", down, (), (("wall_mm", 0.6), ("drain_mm", 0.5))))
     # A ledge round a corner on a wall, one body, with a facet that is wound the wrong way.
     vertices, facets = _boxes(
         ((10, 10, 40), (0, 0, 20)), ((14, 10, 4), (8, 0, 30)), ((4, 14, 4), (13, 10, 30))
