@@ -50,7 +50,7 @@ _FILM_MM3 = 1e-9
 # A joined body may be off by so much where that keeps its edges apart in single precision: it is
 # made coarser, and what touches is drawn apart.
 _COARSER = ((1e-5, 0.0), (1e-4, 0.0), (5e-4, 0.0))
-_APART = ((0.0, 1e-3), (1e-4, 2e-3), (5e-4, 5e-3))
+_APART = ((0.0, 2e-4), (0.0, 1e-3), (1e-4, 2e-3), (5e-4, 5e-3))
 # Where that does not do, a bead of this radius is laid along the edge.
 _BEAD_MM = 0.01
 # Closed room of less than this is filled.
@@ -105,7 +105,7 @@ def one_body(placed: Placed) -> Mesh:
     union = manifold3d.Manifold.batch_boolean(solids, manifold3d.OpType.Add)
     if union.status() != manifold3d.Error.NoError or union.is_empty():
         raise HandOverError("Model and pillars could not be joined into one body.")
-    return _in_single_precision(union, (*_APART[:1], *_COARSER, *_APART[1:]))
+    return _in_single_precision(union, (*_APART[:2], *_COARSER, *_APART[2:]))
 
 
 def _in_single_precision(solid: manifold3d.Manifold, attempts=_COARSER) -> Mesh:
