@@ -22,6 +22,7 @@ from .mesh import (
     pieces_of,
     repaired,
     threemf,
+    volume_mm3,
 )
 from .mesh import side_by_side as shells_together
 from .parts import PLUG
@@ -51,6 +52,8 @@ _FILM_MM3 = 1e-9
 # made coarser, and what touches is drawn apart.
 _COARSER = ((1e-5, 0.0), (1e-4, 0.0), (5e-4, 0.0))
 _APART = ((0.0, 2e-4), (0.0, 1e-3), (1e-4, 2e-3), (5e-4, 5e-3))
+# More than this part of its volume it may not differ by, whatever was done to it.
+_OFF_PART = 1e-3
 # Where that does not do, a bead of this radius is laid along the edge.
 _BEAD_MM = 0.01
 # Closed room of less than this is filled.
@@ -105,7 +108,14 @@ def one_body(placed: Placed) -> Mesh:
     union = manifold3d.Manifold.batch_boolean(solids, manifold3d.OpType.Add)
     if union.status() != manifold3d.Error.NoError or union.is_empty():
         raise HandOverError("Model and pillars could not be joined into one body.")
-    return _in_single_precision(union, (*_APART[:2], *_COARSER, *_APART[2:]))
+    found = _in_single_precision(union, (*_APART[:2], *_COARSER, *_APART[2:]))
+    if abs(volume_mm3(found) - union.volume()) > _OFF_PART * abs(union.volume()):
+        raise HandOverError(
+            "Joined, its surface touches itself so that a reader takes it for another body "
+            f"({volume_mm3(found):,.0f} instead of {union.volume():,.0f} mm³). Leave out the last "
+            "change of shape, or make it with other numbers."
+        )
+    return found
 
 
 def _in_single_precision(solid: manifold3d.Manifold, attempts=_COARSER) -> Mesh:

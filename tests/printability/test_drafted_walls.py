@@ -123,7 +123,7 @@ def test_tapers_of_a_turned_nut_leave_nothing_loose(draws):
         for facet in draws.choice(np.flatnonzero(flat), 3):
             middle = mesh.vertices[mesh.facets[facet]].mean(axis=0)
             try:
-                found = made(mesh, "steepen", middle, angle_deg=45.0)
+                found = made(mesh, "steepen", middle, angle_deg=45.0, least_mm=0.85)
             except EditError:
                 continue
             done += 1

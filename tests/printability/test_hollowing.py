@@ -9,6 +9,7 @@ import trimesh
 
 from depth import about
 from fairstand.demo.pieces import PIECES
+from printability.edits import edit_from
 from printability.errors import EditError
 from printability.findings import Severity
 from printability.mesh import facet_areas, facet_normals, volume_mm3
@@ -17,7 +18,7 @@ from printability.process import PROCESSES
 from printability.reshaping import Reshape, reshaped, usual_size
 from printability.reshaping.closing import closed_by_itself
 from printability.reshaping.draining import Drain
-from printability.stance import Setup, part_of, turned
+from printability.stance import Setup, fold, part_of, parts_of, turned
 from printability.ways_out import predict
 from solids import blob, box, ours, reference
 
@@ -103,6 +104,11 @@ def test_of_a_ceiling_next_to_nothing_is_flatter_than_asked(draws):
     assert areas[flat].sum() < 0.12 * float(size[0] * size[1])
     assert not will_fail(setup, found.part)
     as_it_is = hollowed(ours(box(*size)), wall_mm=1.5, drain_mm=0.0, ceiling="as the surface")[2]
+    # A change made before there was a choice stays as it was.
+    old = edit_from("reshape", {"key": "1", "change": "hollow", "down": list(DOWN),
+                                "size": {"wall_mm": 1.5, "drain_mm": 0.0, "plugs": "none"}})  # fmt: skip
+    (old,) = parts_of(ours(box(*size)), fold(ours(box(*size)), [old]))
+    assert volume_mm3(old.mesh) == pytest.approx(volume_mm3(as_it_is.part.mesh))
     assert found.taken_mm3 < as_it_is.taken_mm3
     # What a level ceiling of that width does is why.
     assert will_fail(setup, as_it_is.part) or predict(as_it_is.part, setup, None).problems

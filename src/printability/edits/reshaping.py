@@ -20,7 +20,7 @@ def _key(value) -> str:
 
 
 def _sized(change, said) -> dict:
-    """Dimensions as said, checked; what is not said is as usual."""
+    """Dimensions as said, checked; what is not said is as it was before it could be."""
     if not isinstance(said, dict):
         raise EditError("The change's dimensions cannot be read.")
     out = {}
@@ -28,7 +28,7 @@ def _sized(change, said) -> dict:
         if name not in change.dimensions:
             raise EditError(f"“{change.label}” has no “{name}”.")
     for name, d in change.dimensions.items():
-        value = said.get(name, d.choices[0] if d.choices else d.usual)
+        value = said.get(name, d.unsaid)
         if d.choices:
             if not isinstance(value, str) or value not in d.choices:
                 raise EditError(f"The {d.label} must be one of {', '.join(d.choices)}.")

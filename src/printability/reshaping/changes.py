@@ -39,7 +39,8 @@ FALLS_OFF = 0.02
 class Dimension:
     """A number of a change: what it is called, its unit, range, and what it usually is.
 
-    ``only_with`` names another one and what that must be for this one to count.
+    ``only_with`` names another one and what that must be for this one to count; ``before`` is what
+    changes have that were made before there was this one.
     """
 
     label: str
@@ -49,6 +50,17 @@ class Dimension:
     usual: float
     choices: tuple[str, ...] = ()
     only_with: tuple[str, str] | None = None
+    before: float | str | None = None
+
+    @property
+    def usually(self) -> float | str:
+        """What it is where a new change is made."""
+        return self.choices[0] if self.choices else self.usual
+
+    @property
+    def unsaid(self) -> float | str:
+        """What it is of a change that does not name it."""
+        return self.usually if self.before is None else self.before
 
 
 @dataclass(frozen=True, eq=False)
@@ -141,6 +153,8 @@ class Worked:
         Whether what is added is to be broken off.
     from_below : bool
         Whether what is taken away is to stay below what faces up.
+    hangs : bool
+        Whether something begins on nothing for what is taken away.
     left_mm2 : float
         Area that stays flatter than it should be.
     """
@@ -151,6 +165,7 @@ class Worked:
     plugs: list[manifold3d.Manifold] = field(default_factory=list)
     breaks_off: bool = False
     from_below: bool = False
+    hangs: bool = False
     left_mm2: float = 0.0
 
 
@@ -253,10 +268,7 @@ def down_of(part: Part, rotation: np.ndarray) -> tuple[float, float, float]:
 
 def usual_size(change: str, process: Process, threshold_deg: float) -> dict:
     """A change's dimensions as they usually are, by a process."""
-    out = {
-        name: d.choices[0] if d.choices else d.usual
-        for name, d in CHANGES[change].dimensions.items()
-    }
+    out = {name: d.usually for name, d in CHANGES[change].dimensions.items()}
     by_rule = {
         "angle_deg": threshold_deg if change != "bevel" else 45.0,
         "least_mm": process["wall_mm"],

@@ -10,6 +10,7 @@ from ..errors import EditError
 from ..mesh import Mesh, facet_areas, facet_normals, facets_by_area, mesh_of, pieces_of, spread_in
 from . import _hollow_kernels as _kernels
 from .changes import Dimension, Ground, Worked, registered_change
+from .watching import going_on
 
 __all__ = ["PLUGS", "Drain", "drains_of", "holes_of", "plug_mm", "plugs_of"]
 
@@ -173,6 +174,7 @@ def drains_of(
         for i in order.tolist():
             if any(np.linalg.norm(places[i] - one.at_mm) < 2 * wide_mm for one in found):
                 continue
+            going_on(0.7)
             drain = _drain_at(
                 ground, inner, places[i], ways[i], wall[i], wide_mm, least_mm, roof_deg
             )
@@ -237,7 +239,7 @@ def holes_of(drains: list[Drain], wide_mm: float, roof_deg: float) -> list[manif
     "drain", "Drain hole",
     "Makes a hole from a place straight inwards to the room behind the wall, pointed upwards.",
     wide_mm=Dimension("diameter", "mm", 0.5, 50, 3.0),
-    least_mm=Dimension("wall around it", "mm", 0, 50, 0.85),
+    least_mm=Dimension("wall around it", "mm", 0, 50, 0.85, before=0.0),
     angle_deg=Dimension("slope of its roof", "°", 20, 70, 45),
     **PLUGS,
 )  # fmt: skip

@@ -46,7 +46,7 @@ def _least_mm3(wall_mm: float) -> float:
     needs_place=False,
     seems_long=_has_many_cells,
     wall_mm=Dimension("wall", "mm", 0.4, 50, 2.0),
-    ceiling=Dimension("ceiling", "", 0, 0, 0, _CEILINGS),
+    ceiling=Dimension("ceiling", "", 0, 0, 0, _CEILINGS, before=_CEILINGS[1]),
     angle_deg=Dimension("least slope", "°", 20, 70, 45, only_with=("ceiling", _CEILINGS[0])),
     drain_mm=Dimension("drain holes", "mm", 0, 50, 3.0),
     **PLUGS,

@@ -54,9 +54,11 @@ _FACES_UP, _LEAST_GONE_MM2, _LEAST_GONE_PART = 0.1, 0.2, 1e-4
 _LEAST_SAID_MM3 = 0.05
 # A hollow that is covered is told from here on (ours).
 _LEAST_HOLLOW_MM3 = 0.5
-_COMES_OUT = (
-    "It is thinner than the taper needs: it is cut through, and what stays in front of the cut may "
-    "begin on nothing. A smaller angle, a later beginning, a gusset or a fill keeps it whole."
+_COMES_OUT = "It is thinner than the taper needs: it is cut through, and "
+_GOES, _HANGS = (
+    "what is in front of the cut goes with it.",
+    "what stays in front of the cut begins on nothing. A smaller angle, a later beginning, a "
+    "gusset or a fill keeps it whole.",
 )
 
 
@@ -266,8 +268,7 @@ def sketched(part: Part, step: Reshape) -> tuple[Mesh, Mesh]:
 
 def _worked(part: Part, step: Reshape, is_sketch: bool = False) -> tuple[Ground, Worked]:
     change = CHANGES[step.change]
-    size = {name: d.usual if not d.choices else d.choices[0]
-            for name, d in change.dimensions.items()} | dict(step.size)  # fmt: skip
+    size = {name: d.unsaid for name, d in change.dimensions.items()} | dict(step.size)
     ground = ground_of(part, step.down, is_sketch)
     if change.needs_place and not step.places:
         raise EditError("Click the place first.")
@@ -316,7 +317,7 @@ def _reshaped(part: Part, step: Reshape) -> Reshaped:
     if fallen > _LEAST_SAID_MM3:
         said = (*said, f"{fallen:.2g} mm³ beside it would fall off; it goes as well.")
     if worked.from_below and _comes_out_above(ground, after):
-        said = (*said, _COMES_OUT)
+        said = (*said, _COMES_OUT + (_HANGS if worked.hangs else _GOES))
     if worked.add and step.change != "thicken":  # that has looked itself
         said = (*said, *_closed(before, after, added, taken))
     return Reshaped(made, ground, after, added, taken, said, worked.plugs, worked.left_mm2)

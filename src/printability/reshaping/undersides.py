@@ -239,7 +239,7 @@ def _round_pieces(one: Ray, other: Ray, under: Underside, angle_deg: float) -> l
     shape=Dimension("shape", "", 0, 0, 0, ("straight", "round")),
     hinge=Dimension("hinge", "", 0, 0, 0, HINGES),
     begins_mm=Dimension("begins at", "mm", 0, 200, 0),
-    least_mm=Dimension("keeps at least", "mm", 0, 50, 0.85),
+    least_mm=Dimension("keeps at least", "mm", 0, 50, 0.85, before=0.0),
 )  # fmt: skip
 def taper(ground: Ground, places, size: dict) -> Worked:
     """Rise from the hinge: tapered ledges, pointed openings, arches."""
@@ -250,20 +250,21 @@ def taper(ground: Ground, places, size: dict) -> Worked:
         one for place in places
         for one in steepened(ground, place, angle_deg, shape, hinge, begins_mm)
     ]  # fmt: skip
-    if ground.is_sketch or not size["least_mm"]:
+    if ground.is_sketch:
         return Worked(take=take, from_below=True)
     flat_mm2, said = 0.0, ()
-    if _cuts_through(ground, take) and (hangs := _hangs_with(ground, take)):
+    hangs = _hangs_with(ground, take) if _cuts_through(ground, take) else 0
+    if hangs and size["least_mm"]:
         # What is in front of the cut begins on nothing then: less so, where a skin is kept.
         kept, flat = _keeping(ground, take, size["least_mm"], angle_deg)
-        if _hangs_with(ground, kept) <= hangs:
-            take, flat_mm2 = kept, flat
+        if (less_so := _hangs_with(ground, kept)) <= hangs:
+            take, flat_mm2, hangs = kept, flat, less_so
     if flat_mm2 > 0:
         said = (
             f"It keeps {size['least_mm']:g} mm of what is above, so {flat_mm2:,.1f} mm² stay "
             "flatter; a gusset or a fill holds them.",
         )
-    return Worked(take=take, from_below=True, said=said, left_mm2=flat_mm2)
+    return Worked(take=take, from_below=True, said=said, hangs=hangs > 0, left_mm2=flat_mm2)
 
 
 def _cuts_through(ground: Ground, take: list[manifold3d.Manifold]) -> bool:
@@ -284,7 +285,7 @@ def _hangs_with(ground: Ground, take: list[manifold3d.Manifold]) -> float:
     for body in ground.tracked.solids:
         after = less(body, take)
         volumes = [one.volume() for one in pieces_of(after)]
-        if sum(one >= FALLS_OFF * max(volumes) for one in volumes) > 1:
+        if sum(one >= FALLS_OFF * max(volumes, default=0.0) for one in volumes) > 1:
             return math.inf
         count += _lowest_places(mesh_of(after), ground.lowest)
         count -= _lowest_places(mesh_of(body), ground.lowest)
