@@ -6,7 +6,14 @@ import pytest
 import trimesh
 
 from depth import about
-from printability.mesh import Mesh, fewer_needles, mesh_of, needles
+from printability.mesh import (
+    Mesh,
+    facet_areas,
+    fewer_needles,
+    fewer_needles_within,
+    mesh_of,
+    needles,
+)
 from solids import blob, box, ours
 
 
@@ -35,24 +42,44 @@ def test_needles_are_those_of_the_reference_library(draws):
         assert set(needles(mesh)) == set(np.flatnonzero(slenderness(mesh) > 1000))
 
 
-def test_fewer_needles_and_the_same_body(draws):
+def test_no_needle_and_the_same_body(draws):
+    """Rods through blobs, in single precision: 130 to 290 needles become at most two."""
     for _ in range(about(6)):
-        mesh = with_rods(draws)
+        made = with_rods(draws)
+        mesh = Mesh(np.float64(np.float32(made.vertices)), made.facets)
         found = fewer_needles(mesh)
         before = trimesh.Trimesh(mesh.vertices, mesh.facets, process=False)
-        after = trimesh.Trimesh(found.vertices, found.facets, process=False)
+        after = trimesh.Trimesh(found.vertices, found.facets)
         assert after.is_watertight
         assert after.is_winding_consistent
         assert after.body_count == before.body_count
         assert after.euler_number == before.euler_number
-        assert after.volume == pytest.approx(before.volume, rel=1e-6)
-        assert len(found.facets) <= len(mesh.facets)
-        assert len(needles(found)) < max(len(needles(mesh)), 1)
-        # Corners are those that there were.
-        assert {tuple(v) for v in found.vertices} <= {tuple(v) for v in mesh.vertices}
+        assert after.volume == pytest.approx(before.volume, rel=5e-6)
+        assert len(needles(mesh)) > 50
+        assert len(needles(found)) <= 2
+        assert len(found.facets) <= 4 * len(mesh.facets)
+        # Every place is one that single precision has.
+        np.testing.assert_array_equal(found.vertices, np.float32(found.vertices))
         # Nowhere has it moved by more than an edge that is drawn together is long.
         _, far, _ = trimesh.proximity.closest_point(before, after.triangles_center[::7])
         assert far.max() <= 2.5e-3
+
+
+def test_colours_keep_their_places(draws):
+    """Edges between colours stay: the area of each is what it was."""
+    for _ in range(about(3)):
+        made = with_rods(draws)
+        mesh = Mesh(np.float64(np.float32(made.vertices)), made.facets)
+        middle = mesh.vertices[mesh.facets].mean(axis=1)
+        colour = (middle[:, 0] > 0).astype(np.uint8) + (middle[:, 2] > 3)
+        found, after = fewer_needles_within(mesh, colour)
+        assert len(after) == len(found.facets)
+        assert len(needles(found)) < len(needles(mesh)) / 2
+        # The borders here are as ragged as the facets; their corners may move by 0.0025 mm.
+        for one in np.unique(colour):
+            assert facet_areas(found)[after == one].sum() == pytest.approx(
+                facet_areas(mesh)[colour == one].sum(), rel=1e-3
+            )
 
 
 def test_a_sliver_along_a_flat_face_goes_and_a_sharp_edge_stays(draws):

@@ -1,10 +1,16 @@
-"""Compiled: turn the long edges of slender facets over, and draw their short ones together."""
+"""Compiled: turn edges of slender facets over, draw short ones together, halve long ones."""
 
 import numpy as np
 
 from ..compiled import compiled
 
-_MOST_ROUNDS = 12
+_MOST_ROUNDS = 60
+# Flips that one new corner may ask for; a guard against rounding, never reached on flat faces.
+_MOST_FLIPS = 400
+# A long facet is parted this many times its height from its short end.
+_STRIDE = 250.0
+# What is no higher than the grain of the places is parted only where it is longer than this.
+_LONG_MM = 0.5
 
 
 @compiled
@@ -27,6 +33,13 @@ def _slender(vertices, facets, f):
 
 
 @compiled
+def _height(vertices, facets, f):
+    slender, k = _slender(vertices, facets, f)
+    along = vertices[facets[f, (k + 1) % 3]] - vertices[facets[f, k]]
+    return np.sqrt((along * along).sum()) / slender
+
+
+@compiled
 def _normal(vertices, a, b, c):
     u, v = vertices[b] - vertices[a], vertices[c] - vertices[a]
     out = np.empty(3)
@@ -39,20 +52,34 @@ def _normal(vertices, a, b, c):
 
 
 @compiled
-def _are_joined(facets, twin, half, other):
-    """Whether the corner that a half-edge begins at has an edge to another one."""
-    h = half
-    for _ in range(facets.shape[0]):
-        f, k = h // 3, h % 3
-        if facets[f, (k + 1) % 3] == other or facets[f, (k + 2) % 3] == other:
-            return True
-        back = 3 * f + (k + 2) % 3
-        if twin[back] < 0:
-            return True  # an open edge: better not
-        h = twin[back]
-        if h == half:
-            return False
-    return True
+def _cotangent(vertices, at, a, b):
+    """Of the angle at one corner between two others."""
+    u, v = vertices[a] - vertices[at], vertices[b] - vertices[at]
+    x, y = u[1] * v[2] - u[2] * v[1], u[2] * v[0] - u[0] * v[2]
+    z = u[0] * v[1] - u[1] * v[0]
+    return (u * v).sum() / max(np.sqrt(x * x + y * y + z * z), 1e-300)
+
+
+@compiled
+def _edge_slot(keys, key):
+    at = (key * 0x9E3779B97F4A7C1 ^ (key >> 23)) & (keys.shape[0] - 1)
+    while keys[at] >= 0 and keys[at] != key:
+        at = (at + 1) & (keys.shape[0] - 1)
+    return at
+
+
+@compiled
+def _count_edge(keys, counts, used, a, b, step):
+    """Add to how often an edge is there; 0 asks. Edges of other fans at a corner count too."""
+    key = (np.int64(min(a, b)) << 31) | np.int64(max(a, b))
+    at = _edge_slot(keys, key)
+    if step != 0:
+        if keys[at] < 0:
+            used[0] += 1
+            keys[at] = key
+        counts[at] += step
+        return counts[at]
+    return counts[at] if keys[at] == key else 0
 
 
 @compiled
@@ -63,32 +90,44 @@ def _pair(twin, h, g):
 
 
 @compiled
-def _turn_over(vertices, facets, twin, f, k, near_mm):
+def _turn_over(vertices, facets, twin, label, edges, f, k, near_mm, line_mm):
     """Give two facets that lie in one plane the other diagonal, where it makes them less slender.
 
-    Gives whether it did. The surface moves by no more than ``near_mm``.
+    Or, with ``line_mm`` below zero, where the corner beyond is inside the circle of the three.
+    Gives whether it did. The surface moves by no more than ``near_mm``. Of two that are no higher
+    than ``line_mm``, so that neither has a plane, the shorter diagonal is taken.
     """
     t = twin[3 * f + k]
-    if t < 0:
+    if t < 0 or label[f] != label[t // 3]:
         return False
     g, m = t // 3, t % 3
     a, b, c = facets[f, k], facets[f, (k + 1) % 3], facets[f, (k + 2) % 3]
     d = facets[g, (m + 2) % 3]
     if c == d or facets[g, m] != b or facets[g, (m + 1) % 3] != a:
         return False
+    for_delaunay = line_mm < 0.0
+    if for_delaunay and _cotangent(vertices, c, a, b) + _cotangent(vertices, d, a, b) > -1e-6:
+        return False
     was_f, _ = _slender(vertices, facets, f)
     was_g, _ = _slender(vertices, facets, g)
+    ab, cd = ((vertices[a] - vertices[b]) ** 2).sum(), ((vertices[c] - vertices[d]) ** 2).sum()
+    is_line = np.sqrt(ab) < line_mm * was_f and _height(vertices, facets, g) < line_mm
     # The one that is less slender says where the plane is.
     normal = _normal(vertices, b, a, d) if was_g < was_f else _normal(vertices, a, b, c)
     off = 0.0
     for corner in (a, b, c, d):
         off = max(off, abs(((vertices[corner] - vertices[a]) * normal).sum()))
-    if off > near_mm:
+    if is_line and cd > 0.8 * ab:
+        return False
+    if off > near_mm and not is_line:
         return False
     one, two = _normal(vertices, a, d, c), _normal(vertices, d, b, c)
+    if is_line:
+        one[:], two[:] = normal, normal
     if (one * normal).sum() < 0.999 or (two * normal).sum() < 0.999:
         return False
-    if _are_joined(facets, twin, 3 * f + (k + 2) % 3, d):
+    keys, counts, used = edges
+    if _count_edge(keys, counts, used, c, d, 0) > 0:
         return False
     bc, ca = twin[3 * f + (k + 1) % 3], twin[3 * f + (k + 2) % 3]
     ad, db = twin[3 * g + (m + 1) % 3], twin[3 * g + (m + 2) % 3]
@@ -97,9 +136,11 @@ def _turn_over(vertices, facets, twin, f, k, near_mm):
     facets[g, 0], facets[g, 1], facets[g, 2] = d, b, c
     now_f, _ = _slender(vertices, facets, f)
     now_g, _ = _slender(vertices, facets, g)
-    if max(now_f, now_g) > 0.9 * max(was_f, was_g):
+    if not for_delaunay and not is_line and max(now_f, now_g) > 0.9 * max(was_f, was_g):
         facets[f], facets[g] = old_f, old_g
         return False
+    _count_edge(keys, counts, used, a, b, -1)
+    _count_edge(keys, counts, used, c, d, 1)
     _pair(twin, 3 * f, ad)
     _pair(twin, 3 * f + 1, 3 * g + 2)
     _pair(twin, 3 * f + 2, ca)
@@ -124,10 +165,11 @@ def _fan(facets, twin, half, fan):
 
 
 @compiled
-def _draw_together(vertices, facets, twin, gone, h, near_mm):
+def _draw_together(vertices, facets, twin, edges, gone, h, near_mm, blurred_mm):
     """Draw the end of a short edge to its beginning; gives whether it did.
 
-    Not where more than its two facets would go, nor where one beside it would turn.
+    Not where more than its two facets would go, nor where one beside it would turn, unless it is
+    no higher than ``blurred_mm``, so that no reader knows how it lies.
     """
     t = twin[h]
     if t < 0:
@@ -136,30 +178,37 @@ def _draw_together(vertices, facets, twin, gone, h, near_mm):
     p, q = facets[f, k], facets[f, (k + 1) % 3]
     if facets[g, m] != q or ((vertices[p] - vertices[q]) ** 2).sum() > near_mm * near_mm:
         return False
-    around_p, around_q = np.empty(64, np.int64), np.empty(64, np.int64)
+    around_p, around_q = np.empty(256, np.int64), np.empty(256, np.int64)
     of_p, of_q = _fan(facets, twin, h, around_p), _fan(facets, twin, t, around_q)
-    if of_p < 4 or of_q < 4:
+    if of_p < 4 or of_q < 3:
         return False
-    shared = 0
+    keys, counts, used = edges
+    c, d = facets[f, (k + 2) % 3], facets[g, (m + 2) % 3]
     for i in range(of_q):
         e = around_q[i]
-        a = facets[e // 3, (e % 3 + 1) % 3]
-        for j in range(of_p):
-            o = around_p[j]
-            shared += a == facets[o // 3, (o % 3 + 1) % 3]
-    if shared != 2:
-        return False
+        x = facets[e // 3, (e % 3 + 1) % 3]
+        if x not in (p, c, d) and _count_edge(keys, counts, used, p, x, 0) > 0:
+            return False
     for i in range(of_q):
         e = around_q[i]
         if e // 3 == f or e // 3 == g:
             continue
         a, b = facets[e // 3, (e % 3 + 1) % 3], facets[e // 3, (e % 3 + 2) % 3]
-        slender, _ = _slender(vertices, facets, e // 3)
+        slender, longest = _slender(vertices, facets, e // 3)
+        p0, p1 = facets[e // 3, longest], facets[e // 3, (longest + 1) % 3]
+        if ((vertices[p0] - vertices[p1]) ** 2).sum() < (blurred_mm * slender) ** 2:
+            continue
         old, new = _normal(vertices, q, a, b), _normal(vertices, p, a, b)
         if (new * new).sum() == 0.0 or (slender < 200.0 and (old * new).sum() < 0.99):
             return False
         if slender >= 200.0 and (old * new).sum() < -0.5:
             return False
+    for i in range(of_q):
+        e = around_q[i]
+        x = facets[e // 3, (e % 3 + 1) % 3]
+        _count_edge(keys, counts, used, q, x, -1)
+        if x not in (p, c, d):
+            _count_edge(keys, counts, used, p, x, 1)
     for i in range(of_q):
         e = around_q[i]
         facets[e // 3, e % 3] = p
@@ -171,40 +220,253 @@ def _draw_together(vertices, facets, twin, gone, h, near_mm):
 
 
 @compiled
-def stouter(vertices, facets, twin, most, near_mm, short_mm):
+def _settle(vertices, facets, twin, label, edges, first, flat_mm):
+    """Turn edges over around some facets until each flat pair is as Delaunay has it."""
+    stack = np.empty(3 * (len(first) + 4 * _MOST_FLIPS), np.int64)
+    count = 0
+    for f in first:
+        for k in range(3):
+            stack[count] = 3 * f + k
+            count += 1
+    flips = 0
+    while count and flips < _MOST_FLIPS:
+        count -= 1
+        h = stack[count]
+        g = twin[h] // 3
+        if twin[h] >= 0 and _turn_over(
+            vertices, facets, twin, label, edges, h // 3, h % 3, flat_mm, -1.0
+        ):
+            flips += 1
+            for f in (h // 3, g):
+                for k in range(3):
+                    if count < len(stack):
+                        stack[count] = 3 * f + k
+                        count += 1
+    return flips
+
+
+@compiled
+def _part(facets, twin, label, edges, h, new, f_new, g_new):
+    """Part an edge at a new corner, and the facets beside it with it."""
+    t = twin[h]
+    f, k = h // 3, h % 3
+    b, c = facets[f, (k + 1) % 3], facets[f, (k + 2) % 3]
+    bc = twin[3 * f + (k + 1) % 3]
+    keys, counts, used = edges
+    _count_edge(keys, counts, used, facets[f, k], b, -1)
+    for other in (facets[f, k], b, c):
+        _count_edge(keys, counts, used, new, other, 1)
+    # f keeps its begin and what is opposite, the new one takes the end.
+    facets[f, (k + 1) % 3] = new
+    facets[f_new, 0], facets[f_new, 1], facets[f_new, 2] = new, b, c
+    label[f_new] = label[f]
+    _pair(twin, 3 * f_new + 1, bc)
+    _pair(twin, 3 * f_new + 2, 3 * f + (k + 1) % 3)
+    twin[3 * f_new] = -1
+    if t < 0:
+        return
+    g, m = t // 3, t % 3
+    a, d = facets[g, (m + 1) % 3], facets[g, (m + 2) % 3]
+    ad = twin[3 * g + (m + 1) % 3]
+    _count_edge(keys, counts, used, new, d, 1)
+    facets[g, (m + 1) % 3] = new
+    facets[g_new, 0], facets[g_new, 1], facets[g_new, 2] = new, a, d
+    label[g_new] = label[g]
+    _pair(twin, 3 * g_new + 1, ad)
+    _pair(twin, 3 * g_new + 2, 3 * g + (m + 1) % 3)
+    _pair(twin, 3 * f_new, t)
+    _pair(twin, 3 * g_new, h)
+
+
+@compiled
+def _is_flat(vertices, facets, twin, label, h, near_mm):
+    """Whether two facets at an edge lie in one plane."""
+    t = twin[h]
+    if t < 0 or label[h // 3] != label[t // 3]:
+        return False
+    f, k, g, m = h // 3, h % 3, t // 3, t % 3
+    a, b, c = facets[f, k], facets[f, (k + 1) % 3], facets[f, (k + 2) % 3]
+    d = facets[g, (m + 2) % 3]
+    was_f, _ = _slender(vertices, facets, f)
+    was_g, _ = _slender(vertices, facets, g)
+    normal = _normal(vertices, b, a, d) if was_g < was_f else _normal(vertices, a, b, c)
+    beyond = c if was_g < was_f else d
+    return abs(((vertices[beyond] - vertices[a]) * normal).sum()) <= near_mm
+
+
+@compiled
+def _where_to_part(vertices, facets, twin, label, f, k, slender, flat_mm, place):
+    """Which half-edge of a slender facet to part; ``place`` is where.
+
+    A cap at the foot of its height; a needle some strides from its short end, on an edge that
+    lies in a plane, from which others of a fan can be turned to it.
+    """
+    a, b, c = facets[f, k], facets[f, (k + 1) % 3], facets[f, (k + 2) % 3]
+    along = vertices[b] - vertices[a]
+    length = np.sqrt((along * along).sum())
+    height = length / slender
+    foot = ((vertices[c] - vertices[a]) * along).sum() / length
+    foot = min(max(foot, 0.0), length)
+    near = min(foot, length - foot)
+    if near > 0.5 * _STRIDE * height:
+        place[:] = vertices[a] + along * (foot / length)
+        return 3 * f + k
+    from_a = foot <= length / 2
+    reach = near + _STRIDE * height
+    if from_a:
+        other, begin, end = 3 * f + (k + 1) % 3, c, b
+    else:
+        other, begin, end = 3 * f + (k + 2) % 3, c, a
+    if not _is_flat(vertices, facets, twin, label, 3 * f + k, flat_mm) and _is_flat(
+        vertices, facets, twin, label, other, flat_mm
+    ):
+        way = vertices[end] - vertices[begin]
+        far = np.sqrt((way * way).sum())
+        place[:] = vertices[begin] + way * min(reach / far, 0.5)
+        return other
+    part = min(reach / length, 0.5)
+    place[:] = vertices[a] + along * (part if from_a else 1.0 - part)
+    return 3 * f + k
+
+
+@compiled
+def _slot(table, places, place):
+    """Where a place is in a table of corners, or where it would be."""
+    key = 1469598103934665603
+    for i in range(3):
+        # Zeros of both signs are one place.
+        key = (key ^ np.int64(np.round(place[i] * 1e7))) * 1099511628211
+    at = (key ^ (key >> 29)) & (table.shape[0] - 1)
+    while table[at] >= 0 and not (places[table[at]] == place).all():
+        at = (at + 1) & (table.shape[0] - 1)
+    return at
+
+
+@compiled
+def stouter(vertices, facets, twin, label, most, near_mm, short_mm, grain_mm, most_new):
     """Facets of a surface, fewer of them more slender than ``most``.
 
-    Short edges are drawn together and edges turned over within a plane, as far as that can be.
+    Short edges are drawn together, edges turned over within a plane, and what is long and narrow
+    between sharp edges is parted across.
 
     Parameters
     ----------
     vertices : (n, 3) float
     facets : (m, 3) int
     twin : (3m,) int
+    label : (m,) int
+        Edges between facets of different ones stay.
     most : float
         Longest edge over least height.
     near_mm : float
         How far turning an edge over may move the surface.
     short_mm : float
         Edges no longer than this are drawn together.
+    grain_mm : float
+        New corners lie on multiples of this.
+    most_new : int
+        New corners.
+
+    Returns
+    -------
+    vertices, facets, label : (n', 3) float, (m', 3) int, (m',) int
     """
-    own, half = facets.copy(), twin.copy()
-    gone = np.zeros(own.shape[0], np.bool_)
-    for _ in range(_MOST_ROUNDS):
-        changed = 0
-        for f in range(own.shape[0]):
-            if gone[f]:
+    n, count = vertices.shape[0], facets.shape[0]
+    places = np.empty((n + most_new, 3))
+    places[:n] = vertices
+    own = np.empty((count + 2 * most_new, 3), facets.dtype)
+    own[:count] = facets
+    half = np.full(3 * (count + 2 * most_new), -1, twin.dtype)
+    half[: 3 * count] = twin
+    mark = np.zeros(count + 2 * most_new, label.dtype)
+    mark[:count] = label
+    gone = np.zeros(count + 2 * most_new, np.bool_)
+    flat_mm = 4.0 * grain_mm
+    place = np.empty(3)
+    one, two, four = np.empty(1, np.int64), np.empty(2, np.int64), np.empty(4, np.int64)
+    size = 16
+    while size < 3 * (n + most_new):
+        size *= 2
+    table = np.full(size, -1, np.int64)
+    for v in range(n):
+        table[_slot(table, places, places[v])] = v
+    # An edge that is there somewhere, if only in another fan of a corner, must not be made again.
+    size = 16
+    while size < 6 * (count + 2 * most_new):
+        size *= 2
+    edges = (np.full(size, -1, np.int64), np.zeros(size, np.int32), np.zeros(1, np.int64))
+    for f in range(count):
+        for k in range(3):
+            if half[3 * f + k] < 3 * f + k:
+                a, b = own[f, k], own[f, (k + 1) % 3]
+                _count_edge(edges[0], edges[1], edges[2], a, b, 1)
+    for turn in range(_MOST_ROUNDS):
+        changed = left = 0
+        # First with care, then what is left.
+        blurred_mm = flat_mm if turn < 8 else 0.1 * short_mm if turn < 16 else short_mm
+        for f in range(count):
+            if gone[f] or edges[2][0] > 0.7 * size:
                 continue
-            slender, k = _slender(vertices, own, f)
+            slender, k = _slender(places, own, f)
             if slender <= most:
                 continue
-            if _turn_over(vertices, own, half, f, k, near_mm):
+            left += 1
+            one[0] = f
+            # Not for ever: within the grain of the places it and the next would take turns.
+            if turn < 4 and _settle(places, own, half, mark, edges, one, flat_mm):
                 changed += 1
                 continue
-            for i in (1, 2):
-                if not gone[f]:
-                    h = 3 * f + (k + i) % 3
-                    changed += _draw_together(vertices, own, half, gone, h, short_mm)
-        if changed == 0:
+            if _turn_over(places, own, half, mark, edges, f, k, near_mm, flat_mm):
+                changed += 1
+                continue
+            together = False
+            for i in (1, 2, 0):
+                h = 3 * f + (k + i) % 3
+                for side in (h, half[h]):
+                    if side >= 0 and not together:
+                        together = _draw_together(
+                            places, own, half, edges, gone, side, short_mm, blurred_mm
+                        )
+                if together:
+                    break
+            if together:
+                changed += 1
+                continue
+            if turn < 2 or n == places.shape[0]:
+                continue
+            h = _where_to_part(places, own, half, mark, f, k, slender, flat_mm, place)
+            p, q = own[h // 3, h % 3], own[h // 3, (h % 3 + 1) % 3]
+            height = _height(places, own, f)
+            if height < flat_mm and slender * height < _LONG_MM:
+                continue
+            least = 16.0 * short_mm * short_mm
+            if ((place - places[p]) ** 2).sum() < least or ((place - places[q]) ** 2).sum() < least:
+                continue
+            at = -1
+            for _ in range(4):
+                place[:] = np.round(place / grain_mm) * grain_mm
+                at = _slot(table, places, place)
+                if table[at] < 0:
+                    break
+                # What touches itself has a corner there: nearer to the middle.
+                place[:] = 0.7 * place + 0.15 * (places[p] + places[q])
+            if table[at] >= 0:
+                continue
+            table[at] = n
+            places[n] = place
+            g = half[h] // 3
+            _part(own, half, mark, edges, h, n, count, count + 1)
+            if half[3 * count] < 0:
+                two[0], two[1] = f, count
+                _settle(places, own, half, mark, edges, two, flat_mm)
+                gone[count + 1] = True
+            else:
+                four[0], four[1], four[2], four[3] = f, g, count, count + 1
+                _settle(places, own, half, mark, edges, four, flat_mm)
+            n += 1
+            count += 2
+            changed += 1
+        if left == 0 or (changed == 0 and turn >= 17):
             break
-    return own[~gone]
+    kept = np.flatnonzero(~gone[:count])
+    return places[:n], own[kept], mark[kept]

@@ -5,13 +5,15 @@ import numpy as np
 from . import _needle_kernels
 from .model import Mesh
 
-__all__ = ["NEEDLE", "fewer_needles", "needles"]
+__all__ = ["NEEDLE", "fewer_needles", "fewer_needles_within", "needles"]
 
 # Longest edge over least height (common practice, no source); what is made keeps well below.
 NEEDLE, _STOUT = 1000.0, 800.0
 # A surface moves by no more than this where an edge is turned over, and edges this short are drawn
 # together.
 _NEAR_MM, _SHORT_MM = 1e-3, 2.5e-3
+# New corners, for each needle and in all.
+_NEW_EACH, _MOST_NEW = 40, 400_000
 
 
 def needles(mesh: Mesh) -> np.ndarray:
@@ -24,21 +26,44 @@ def needles(mesh: Mesh) -> np.ndarray:
 
 
 def fewer_needles(mesh: Mesh) -> Mesh:
-    """The same surface with those needles left that only more corners would take from it.
+    """The same surface with hardly a needle.
 
     Where a facet lies in one plane with the one beside it, the edge between them is turned over;
-    the shortest edges are drawn together. Corners stay where they are.
+    the shortest edges are drawn together; what is long and narrow between sharp edges is parted
+    across, at places in single precision.
 
     Parameters
     ----------
     mesh : Mesh
         Each edge of two facets, or open.
     """
-    if not len(needles(mesh)):
-        return mesh
-    facets = _needle_kernels.stouter(
+    return fewer_needles_within(mesh, np.zeros(len(mesh.facets), np.uint8))[0]
+
+
+def fewer_needles_within(mesh: Mesh, label: np.ndarray) -> tuple[Mesh, np.ndarray]:
+    """The same, edges between facets of different labels kept.
+
+    Parameters
+    ----------
+    mesh : Mesh
+        Each edge of two facets, or open.
+    label : (m,) int
+        Of each facet, as its colour.
+
+    Returns
+    -------
+    mesh, label
+        Of the facets that are now.
+    """
+    found = needles(mesh)
+    if not len(found):
+        return mesh, label
+    vertices, facets, own = _needle_kernels.stouter(
         np.ascontiguousarray(mesh.vertices, np.float64), mesh.facets.astype(np.int64),
-        mesh.twin.astype(np.int64), _STOUT, _NEAR_MM, _SHORT_MM,
+        mesh.twin.astype(np.int64), label.astype(np.int64), _STOUT, _NEAR_MM, _SHORT_MM,
+        float(np.spacing(np.float32(np.abs(mesh.vertices).max()))),
+        min(_NEW_EACH * len(found) + 1000, _MOST_NEW),
     )  # fmt: skip
     used, index = np.unique(facets, return_inverse=True)
-    return Mesh(mesh.vertices[used], index.reshape(-1, 3).astype(np.int32), mesh.grain_mm)
+    made = Mesh(vertices[used], index.reshape(-1, 3).astype(np.int32), mesh.grain_mm)
+    return made, own.astype(label.dtype)
