@@ -16,10 +16,8 @@ from .mesh import (
     bodies_apart,
     crowded_edges,
     fewer_needles,
-    fewer_needles_within,
     mesh_facts,
     mesh_of,
-    needles,
     open_mesh,
     pieces_of,
     repaired,
@@ -54,9 +52,8 @@ _FILM_MM3 = 1e-9
 # made coarser, and what touches is drawn apart.
 _COARSER = ((1e-5, 0.0), (1e-4, 0.0), (5e-4, 0.0))
 _APART = ((0.0, 2e-4), (0.0, 1e-3), (1e-4, 2e-3), (5e-4, 5e-3))
-# More than this part of its volume it may not differ by, whatever was done to it; of a part alone
-# what touches is drawn apart where it differs by less than the second.
-_OFF_PART, _NEXT_TO_NOTHING = 1e-3, 2e-4
+# More than this part of its volume it may not differ by, whatever was done to it.
+_OFF_PART = 1e-3
 # Where that does not do, a bead of this radius is laid along the edge.
 _BEAD_MM = 0.01
 # Closed room of less than this is filled.
@@ -138,16 +135,13 @@ def _in_single_precision(solid: manifold3d.Manifold, attempts=_COARSER) -> Mesh:
             rough = _apart_where_they_touch(rough, apart_mm)
         found, _ = repaired(_singly(rough.vertices), rough.facets)
         if not crowded_edges(found):
-            return _stouter(_without_pockets(found))
+            found = _without_pockets(found)
+            stouter = fewer_needles(found)
+            return found if crowded_edges(stouter) else stouter
         first = first or found
     rough = mesh_of(solid + _beads(first))
     found, _ = repaired(_singly(rough.vertices), rough.facets)
-    return first if crowded_edges(found) else _stouter(found)
-
-
-def _stouter(mesh: Mesh) -> Mesh:
-    found = fewer_needles(mesh)
-    return mesh if crowded_edges(found) else found
+    return first if crowded_edges(found) else found
 
 
 def _apart_where_they_touch(mesh: Mesh, by_mm: float) -> Mesh:
@@ -215,37 +209,16 @@ def _singly(places: np.ndarray) -> np.ndarray:
 
 
 def _written(parts: list[Part], title: str) -> bytes:
-    """3MF of parts, without facets that collapse in single precision, and with fewer needles."""
-    return threemf.write([_uncollapsed(one) for one in parts], title)
+    """3MF of parts, those of which facets would collapse in single precision without these."""
+    return threemf.write([replace(one, mesh=_uncollapsed(one)) for one in parts], title)
 
 
-def _uncollapsed(part: Part) -> Part:
-    places, facets = np.unique(_singly(part.mesh.vertices), axis=0, return_inverse=True)
-    facets = facets.reshape(-1)[part.mesh.facets].astype(np.int32)
-    is_whole = (facets != np.roll(facets, 1, axis=1)).all()
-    if is_whole and not crowded_edges(Mesh(places, facets)):
-        return _with_fewer_needles(part, Mesh(places, facets))
-    solid = as_solid(part.mesh) if part.colours is None else None
-    if solid is None:
-        return part
-    # What only touches itself is drawn apart, where that changes next to nothing.
-    found = _in_single_precision(solid, (*_APART[:2], *_COARSER))
-    off_mm3 = abs(volume_mm3(found) - solid.volume())
-    if not crowded_edges(found) and off_mm3 <= _NEXT_TO_NOTHING * abs(solid.volume()):
-        return replace(part, mesh=found)
-    return part if is_whole else replace(part, mesh=found)
-
-
-def _with_fewer_needles(part: Part, rounded: Mesh) -> Part:
-    """A part with fewer needles, its colours kept; as it is if it has none."""
-    if not len(needles(rounded)):
-        return part
-    if part.colours is None:
-        return replace(part, mesh=_stouter(rounded))
-    found, colour = fewer_needles_within(rounded, part.colours.of_facet)
-    if crowded_edges(found):
-        return part
-    return replace(part, mesh=found, colours=replace(part.colours, of_facet=colour))
+def _uncollapsed(part: Part) -> Mesh:
+    corners = _singly(part.mesh.vertices)[part.mesh.facets]
+    if part.colours is not None or (corners != np.roll(corners, 1, axis=1)).any(axis=2).all():
+        return part.mesh
+    solid = as_solid(part.mesh)
+    return part.mesh if solid is None else _in_single_precision(solid)
 
 
 def _solid(mesh: Mesh) -> manifold3d.Manifold:

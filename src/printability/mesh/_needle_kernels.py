@@ -11,6 +11,8 @@ _MOST_FLIPS = 400
 _STRIDE = 250.0
 # What is no higher than the grain of the places is parted only where it is longer than this.
 _LONG_MM = 0.5
+# Drawing an edge together may change the volume by so much.
+_SWEPT_MM3 = 2e-3
 
 
 @compiled
@@ -189,6 +191,16 @@ def _draw_together(vertices, facets, twin, edges, gone, h, near_mm, blurred_mm):
         x = facets[e // 3, (e % 3 + 1) % 3]
         if x not in (p, c, d) and _count_edge(keys, counts, used, p, x, 0) > 0:
             return False
+    # Of a large face that it belongs to a corner would take much with it.
+    swept, step = 0.0, vertices[p] - vertices[q]
+    for i in range(of_q):
+        e = around_q[i]
+        u = vertices[facets[e // 3, (e % 3 + 1) % 3]] - vertices[q]
+        v = vertices[facets[e // 3, (e % 3 + 2) % 3]] - vertices[q]
+        x, y = u[1] * v[2] - u[2] * v[1], u[2] * v[0] - u[0] * v[2]
+        swept += abs(x * step[0] + y * step[1] + (u[0] * v[1] - u[1] * v[0]) * step[2]) / 6.0
+    if swept > _SWEPT_MM3:
+        return False
     for i in range(of_q):
         e = around_q[i]
         if e // 3 == f or e // 3 == g:
