@@ -10,7 +10,7 @@ from printability.findings import find
 from printability.inspection import inspect_model
 from printability.layers import outline_at
 from printability.measuring import measure_at
-from printability.mesh import Mesh, binary_stl, facet_normals, open_mesh
+from printability.mesh import Mesh, binary_stl, facet_normals, fewer_needles, open_mesh
 from printability.mesh.solids import union_of_bodies
 from printability.parts import WHOLE, anchor_at
 from printability.process import PROCESSES
@@ -64,6 +64,9 @@ def _compile_the_rest(part, at) -> None:
     propose(part, Setup(process=PROCESSES["fdm"]))
     whole, down = ("1", WHOLE), (0.0, 0.0, -1.0)
     reshape_told(part, Reshape(*whole, "hollow", down, (), (("wall_mm", 0.6), ("drain_mm", 0.5))))
+    fewer_needles(
+        Mesh(np.array([(0, 0, 0), (90, 0, 0), (40, 0.01, 0.0)]), np.array([(0, 1, 2)], np.int32))
+    )
     # A ledge round a corner on a wall, one body, with a facet that is wound the wrong way.
     vertices, facets = _boxes(
         ((10, 10, 40), (0, 0, 20)), ((14, 10, 4), (8, 0, 30)), ((4, 14, 4), (13, 10, 30))

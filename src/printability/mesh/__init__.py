@@ -15,7 +15,7 @@ from .model import (
     mesh_facts,
     volume_mm3,
 )
-from .needles import fewer_needles, fewer_needles_within, needles
+from .needles import fewer_needles, needles
 from .part import Part
 from .read import FORMATS, Opened, ReadLimits, check_size, in_mm, open_mesh
 from .repair import Repair, repaired
@@ -54,7 +54,6 @@ __all__ = [
     "facet_normals",
     "facets_by_area",
     "fewer_needles",
-    "fewer_needles_within",
     "find_faults",
     "first_hits",
     "in_mm",

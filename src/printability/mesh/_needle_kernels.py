@@ -1,4 +1,4 @@
-"""Compiled: turn edges of slender facets over, draw short ones together, halve long ones."""
+"""Compiled: turn edges of slender facets over, draw short ones together, part long ones."""
 
 import numpy as np
 
@@ -54,6 +54,17 @@ def _normal(vertices, a, b, c):
 
 
 @compiled
+def _plane(vertices, facets, f, g, a, b, c, d):
+    """Normal of the less slender of two facets a b c and b a d, and the corner that only the
+    other has."""
+    was_f, _ = _slender(vertices, facets, f)
+    was_g, _ = _slender(vertices, facets, g)
+    if was_g < was_f:
+        return _normal(vertices, b, a, d), c
+    return _normal(vertices, a, b, c), d
+
+
+@compiled
 def _cotangent(vertices, at, a, b):
     """Of the angle at one corner between two others."""
     u, v = vertices[a] - vertices[at], vertices[b] - vertices[at]
@@ -64,7 +75,8 @@ def _cotangent(vertices, at, a, b):
 
 @compiled
 def _edge_slot(keys, key):
-    at = (key * 0x9E3779B97F4A7C1 ^ (key >> 23)) & (keys.shape[0] - 1)
+    mixed = key * 0x9E3779B97F4A7C1
+    at = (mixed ^ (mixed >> 29)) & (keys.shape[0] - 1)
     while keys[at] >= 0 and keys[at] != key:
         at = (at + 1) & (keys.shape[0] - 1)
     return at
@@ -92,7 +104,7 @@ def _pair(twin, h, g):
 
 
 @compiled
-def _turn_over(vertices, facets, twin, label, edges, f, k, near_mm, line_mm):
+def _turn_over(vertices, facets, twin, edges, f, k, near_mm, line_mm):
     """Give two facets that lie in one plane the other diagonal, where it makes them less slender.
 
     Or, with ``line_mm`` below zero, where the corner beyond is inside the circle of the three.
@@ -100,7 +112,7 @@ def _turn_over(vertices, facets, twin, label, edges, f, k, near_mm, line_mm):
     than ``line_mm``, so that neither has a plane, the shorter diagonal is taken.
     """
     t = twin[3 * f + k]
-    if t < 0 or label[f] != label[t // 3]:
+    if t < 0:
         return False
     g, m = t // 3, t % 3
     a, b, c = facets[f, k], facets[f, (k + 1) % 3], facets[f, (k + 2) % 3]
@@ -114,20 +126,16 @@ def _turn_over(vertices, facets, twin, label, edges, f, k, near_mm, line_mm):
     was_g, _ = _slender(vertices, facets, g)
     ab, cd = ((vertices[a] - vertices[b]) ** 2).sum(), ((vertices[c] - vertices[d]) ** 2).sum()
     is_line = np.sqrt(ab) < line_mm * was_f and _height(vertices, facets, g) < line_mm
-    # The one that is less slender says where the plane is.
-    normal = _normal(vertices, b, a, d) if was_g < was_f else _normal(vertices, a, b, c)
-    off = 0.0
-    for corner in (a, b, c, d):
-        off = max(off, abs(((vertices[corner] - vertices[a]) * normal).sum()))
-    if is_line and cd > 0.8 * ab:
-        return False
-    if off > near_mm and not is_line:
-        return False
-    one, two = _normal(vertices, a, d, c), _normal(vertices, d, b, c)
     if is_line:
-        one[:], two[:] = normal, normal
-    if (one * normal).sum() < 0.999 or (two * normal).sum() < 0.999:
-        return False
+        if cd > 0.8 * ab:
+            return False
+    else:
+        normal, beyond = _plane(vertices, facets, f, g, a, b, c, d)
+        if abs(((vertices[beyond] - vertices[a]) * normal).sum()) > near_mm:
+            return False
+        for one in (_normal(vertices, a, d, c), _normal(vertices, d, b, c)):
+            if (one * normal).sum() < 0.999:
+                return False
     keys, counts, used = edges
     if _count_edge(keys, counts, used, c, d, 0) > 0:
         return False
@@ -232,7 +240,7 @@ def _draw_together(vertices, facets, twin, edges, gone, h, near_mm, blurred_mm):
 
 
 @compiled
-def _settle(vertices, facets, twin, label, edges, first, flat_mm):
+def _settle(vertices, facets, twin, edges, first, flat_mm):
     """Turn edges over around some facets until each flat pair is as Delaunay has it."""
     stack = np.empty(3 * (len(first) + 4 * _MOST_FLIPS), np.int64)
     count = 0
@@ -245,9 +253,7 @@ def _settle(vertices, facets, twin, label, edges, first, flat_mm):
         count -= 1
         h = stack[count]
         g = twin[h] // 3
-        if twin[h] >= 0 and _turn_over(
-            vertices, facets, twin, label, edges, h // 3, h % 3, flat_mm, -1.0
-        ):
+        if twin[h] >= 0 and _turn_over(vertices, facets, twin, edges, h // 3, h % 3, flat_mm, -1.0):
             flips += 1
             for f in (h // 3, g):
                 for k in range(3):
@@ -258,56 +264,51 @@ def _settle(vertices, facets, twin, label, edges, first, flat_mm):
 
 
 @compiled
-def _part(facets, twin, label, edges, h, new, f_new, g_new):
-    """Part an edge at a new corner, and the facets beside it with it."""
-    t = twin[h]
+def _part_side(facets, twin, edges, h, new, f_new):
+    """Part one facet from a new corner on its edge: it keeps where that begins, a new one ends."""
+    keys, counts, used = edges
     f, k = h // 3, h % 3
     b, c = facets[f, (k + 1) % 3], facets[f, (k + 2) % 3]
-    bc = twin[3 * f + (k + 1) % 3]
-    keys, counts, used = edges
-    _count_edge(keys, counts, used, facets[f, k], b, -1)
-    for other in (facets[f, k], b, c):
-        _count_edge(keys, counts, used, new, other, 1)
-    # f keeps its begin and what is opposite, the new one takes the end.
+    beyond = twin[3 * f + (k + 1) % 3]
     facets[f, (k + 1) % 3] = new
     facets[f_new, 0], facets[f_new, 1], facets[f_new, 2] = new, b, c
-    label[f_new] = label[f]
-    _pair(twin, 3 * f_new + 1, bc)
+    _count_edge(keys, counts, used, new, c, 1)
+    _pair(twin, 3 * f_new + 1, beyond)
     _pair(twin, 3 * f_new + 2, 3 * f + (k + 1) % 3)
-    twin[3 * f_new] = -1
-    if t < 0:
-        return
-    g, m = t // 3, t % 3
-    a, d = facets[g, (m + 1) % 3], facets[g, (m + 2) % 3]
-    ad = twin[3 * g + (m + 1) % 3]
-    _count_edge(keys, counts, used, new, d, 1)
-    facets[g, (m + 1) % 3] = new
-    facets[g_new, 0], facets[g_new, 1], facets[g_new, 2] = new, a, d
-    label[g_new] = label[g]
-    _pair(twin, 3 * g_new + 1, ad)
-    _pair(twin, 3 * g_new + 2, 3 * g + (m + 1) % 3)
-    _pair(twin, 3 * f_new, t)
-    _pair(twin, 3 * g_new, h)
 
 
 @compiled
-def _is_flat(vertices, facets, twin, label, h, near_mm):
+def _part(facets, twin, edges, h, new, f_new, g_new):
+    """Part an edge at a new corner, and the facets beside it with it; the second may be none."""
+    keys, counts, used = edges
+    t = twin[h]
+    a, b = facets[h // 3, h % 3], facets[h // 3, (h % 3 + 1) % 3]
+    _count_edge(keys, counts, used, a, b, -1)
+    _count_edge(keys, counts, used, a, new, 1)
+    _count_edge(keys, counts, used, new, b, 1)
+    _part_side(facets, twin, edges, h, new, f_new)
+    twin[3 * f_new] = -1
+    if t >= 0:
+        _part_side(facets, twin, edges, t, new, g_new)
+        _pair(twin, 3 * f_new, t)
+        _pair(twin, 3 * g_new, h)
+
+
+@compiled
+def _is_flat(vertices, facets, twin, h, near_mm):
     """Whether two facets at an edge lie in one plane."""
     t = twin[h]
-    if t < 0 or label[h // 3] != label[t // 3]:
+    if t < 0:
         return False
     f, k, g, m = h // 3, h % 3, t // 3, t % 3
     a, b, c = facets[f, k], facets[f, (k + 1) % 3], facets[f, (k + 2) % 3]
     d = facets[g, (m + 2) % 3]
-    was_f, _ = _slender(vertices, facets, f)
-    was_g, _ = _slender(vertices, facets, g)
-    normal = _normal(vertices, b, a, d) if was_g < was_f else _normal(vertices, a, b, c)
-    beyond = c if was_g < was_f else d
+    normal, beyond = _plane(vertices, facets, f, g, a, b, c, d)
     return abs(((vertices[beyond] - vertices[a]) * normal).sum()) <= near_mm
 
 
 @compiled
-def _where_to_part(vertices, facets, twin, label, f, k, slender, flat_mm, place):
+def _where_to_part(vertices, facets, twin, f, k, slender, flat_mm, place):
     """Which half-edge of a slender facet to part; ``place`` is where.
 
     A cap at the foot of its height; a needle some strides from its short end, on an edge that
@@ -329,8 +330,8 @@ def _where_to_part(vertices, facets, twin, label, f, k, slender, flat_mm, place)
         other, begin, end = 3 * f + (k + 1) % 3, c, b
     else:
         other, begin, end = 3 * f + (k + 2) % 3, c, a
-    if not _is_flat(vertices, facets, twin, label, 3 * f + k, flat_mm) and _is_flat(
-        vertices, facets, twin, label, other, flat_mm
+    if not _is_flat(vertices, facets, twin, 3 * f + k, flat_mm) and _is_flat(
+        vertices, facets, twin, other, flat_mm
     ):
         way = vertices[end] - vertices[begin]
         far = np.sqrt((way * way).sum())
@@ -355,8 +356,62 @@ def _slot(table, places, place):
 
 
 @compiled
-def stouter(vertices, facets, twin, label, most, near_mm, short_mm, grain_mm, most_new):
-    """Facets of a surface, fewer of them more slender than ``most``.
+def _grown(rows, more):
+    """Rows with room for more."""
+    out = np.empty((rows.shape[0] + more, rows.shape[1]), rows.dtype)
+    out[: rows.shape[0]] = rows
+    return out
+
+
+@compiled
+def _power_above(least):
+    size = 16
+    while size < least:
+        size *= 2
+    return size
+
+
+@compiled
+def _edges_of(facets, twin, count, size):
+    """A table of edges: keys, how often each is there, how many keys there are."""
+    edges = (np.full(size, -1, np.int64), np.zeros(size, np.int32), np.zeros(1, np.int64))
+    keys, counts, used = edges
+    for h in range(3 * count):
+        if twin[h] < h:
+            a, b = facets[h // 3, h % 3], facets[h // 3, (h % 3 + 1) % 3]
+            _count_edge(keys, counts, used, a, b, 1)
+    return edges
+
+
+@compiled
+def _free_slot(table, places, place, p, q, grain_mm):
+    """Put a place on an edge where no corner is yet; gives its slot in the table, or -1."""
+    for _ in range(4):
+        place[:] = np.round(place / grain_mm) * grain_mm
+        at = _slot(table, places, place)
+        if table[at] < 0:
+            return at
+        # What touches itself has a corner there: nearer to the middle.
+        place[:] = 0.7 * place + 0.15 * (places[p] + places[q])
+    return -1
+
+
+@compiled
+def _draw_one_together(vertices, facets, twin, edges, gone, f, k, short_mm, blurred_mm):
+    """Draw one of the edges of a facet together, the longest last; gives whether it did."""
+    for i in (1, 2, 0):
+        h = 3 * f + (k + i) % 3
+        for side in (h, twin[h]):
+            if side >= 0 and _draw_together(
+                vertices, facets, twin, edges, gone, side, short_mm, blurred_mm
+            ):
+                return True
+    return False
+
+
+@compiled
+def stouter(vertices, facets, twin, most, near_mm, short_mm, grain_mm, most_new):
+    """Corners and facets of a surface, fewer of them more slender than ``most``.
 
     Short edges are drawn together, edges turned over within a plane, and what is long and narrow
     between sharp edges is parted across.
@@ -366,8 +421,6 @@ def stouter(vertices, facets, twin, label, most, near_mm, short_mm, grain_mm, mo
     vertices : (n, 3) float
     facets : (m, 3) int
     twin : (3m,) int
-    label : (m,) int
-        Edges between facets of different ones stay.
     most : float
         Longest edge over least height.
     near_mm : float
@@ -381,104 +434,63 @@ def stouter(vertices, facets, twin, label, most, near_mm, short_mm, grain_mm, mo
 
     Returns
     -------
-    vertices, facets, label : (n', 3) float, (m', 3) int, (m',) int
+    vertices, facets : (n', 3) float, (m', 3) int
     """
     n, count = vertices.shape[0], facets.shape[0]
-    places = np.empty((n + most_new, 3))
-    places[:n] = vertices
-    own = np.empty((count + 2 * most_new, 3), facets.dtype)
-    own[:count] = facets
-    half = np.full(3 * (count + 2 * most_new), -1, twin.dtype)
+    places, own = _grown(vertices, most_new), _grown(facets, 2 * most_new)
+    half = np.full(3 * own.shape[0], -1, twin.dtype)
     half[: 3 * count] = twin
-    mark = np.zeros(count + 2 * most_new, label.dtype)
-    mark[:count] = label
-    gone = np.zeros(count + 2 * most_new, np.bool_)
-    flat_mm = 4.0 * grain_mm
-    place = np.empty(3)
-    one, two, four = np.empty(1, np.int64), np.empty(2, np.int64), np.empty(4, np.int64)
-    size = 16
-    while size < 3 * (n + most_new):
-        size *= 2
-    table = np.full(size, -1, np.int64)
+    gone = np.zeros(own.shape[0], np.bool_)
+    flat_mm, least_mm = 4.0 * grain_mm, 4.0 * short_mm
+    table = np.full(_power_above(3 * places.shape[0]), -1, np.int64)
     for v in range(n):
         table[_slot(table, places, places[v])] = v
     # An edge that is there somewhere, if only in another fan of a corner, must not be made again.
-    size = 16
-    while size < 6 * (count + 2 * most_new):
-        size *= 2
-    edges = (np.full(size, -1, np.int64), np.zeros(size, np.int32), np.zeros(1, np.int64))
-    for f in range(count):
-        for k in range(3):
-            if half[3 * f + k] < 3 * f + k:
-                a, b = own[f, k], own[f, (k + 1) % 3]
-                _count_edge(edges[0], edges[1], edges[2], a, b, 1)
+    edges = _edges_of(own, half, count, _power_above(6 * own.shape[0]))
+    place, around = np.empty(3), np.empty(4, np.int64)
     for turn in range(_MOST_ROUNDS):
         changed = left = 0
         # First with care, then what is left.
         blurred_mm = flat_mm if turn < 8 else 0.1 * short_mm if turn < 16 else short_mm
         for f in range(count):
-            if gone[f] or edges[2][0] > 0.7 * size:
+            if gone[f] or edges[2][0] > 0.7 * edges[0].shape[0]:
                 continue
             slender, k = _slender(places, own, f)
             if slender <= most:
                 continue
             left += 1
-            one[0] = f
-            # Not for ever: within the grain of the places it and the next would take turns.
-            if turn < 4 and _settle(places, own, half, mark, edges, one, flat_mm):
-                changed += 1
-                continue
-            if _turn_over(places, own, half, mark, edges, f, k, near_mm, flat_mm):
-                changed += 1
-                continue
-            together = False
-            for i in (1, 2, 0):
-                h = 3 * f + (k + i) % 3
-                for side in (h, half[h]):
-                    if side >= 0 and not together:
-                        together = _draw_together(
-                            places, own, half, edges, gone, side, short_mm, blurred_mm
-                        )
-                if together:
-                    break
-            if together:
+            around[0] = f
+            # Settled not for ever: within the grain of places it and the next would take turns.
+            if (
+                (turn < 4 and _settle(places, own, half, edges, around[:1], flat_mm))
+                or _turn_over(places, own, half, edges, f, k, near_mm, flat_mm)
+                or _draw_one_together(places, own, half, edges, gone, f, k, short_mm, blurred_mm)
+            ):
                 changed += 1
                 continue
             if turn < 2 or n == places.shape[0]:
                 continue
-            h = _where_to_part(places, own, half, mark, f, k, slender, flat_mm, place)
-            p, q = own[h // 3, h % 3], own[h // 3, (h % 3 + 1) % 3]
             height = _height(places, own, f)
             if height < flat_mm and slender * height < _LONG_MM:
                 continue
-            least = 16.0 * short_mm * short_mm
-            if ((place - places[p]) ** 2).sum() < least or ((place - places[q]) ** 2).sum() < least:
+            h = _where_to_part(places, own, half, f, k, slender, flat_mm, place)
+            p, q = own[h // 3, h % 3], own[h // 3, (h % 3 + 1) % 3]
+            near = min(((place - places[p]) ** 2).sum(), ((place - places[q]) ** 2).sum())
+            if near < least_mm * least_mm:
                 continue
-            at = -1
-            for _ in range(4):
-                place[:] = np.round(place / grain_mm) * grain_mm
-                at = _slot(table, places, place)
-                if table[at] < 0:
-                    break
-                # What touches itself has a corner there: nearer to the middle.
-                place[:] = 0.7 * place + 0.15 * (places[p] + places[q])
-            if table[at] >= 0:
+            at = _free_slot(table, places, place, p, q, grain_mm)
+            if at < 0:
                 continue
             table[at] = n
             places[n] = place
-            g = half[h] // 3
-            _part(own, half, mark, edges, h, n, count, count + 1)
-            if half[3 * count] < 0:
-                two[0], two[1] = f, count
-                _settle(places, own, half, mark, edges, two, flat_mm)
-                gone[count + 1] = True
-            else:
-                four[0], four[1], four[2], four[3] = f, g, count, count + 1
-                _settle(places, own, half, mark, edges, four, flat_mm)
+            around[1], around[2], around[3] = count, half[h] // 3, count + 1
+            _part(own, half, edges, h, n, count, count + 1)
+            is_open = half[3 * count] < 0
+            gone[count + 1] = is_open
+            _settle(places, own, half, edges, around[: 2 if is_open else 4], flat_mm)
             n += 1
             count += 2
             changed += 1
         if left == 0 or (changed == 0 and turn >= 17):
             break
-    kept = np.flatnonzero(~gone[:count])
-    return places[:n], own[kept], mark[kept]
+    return places[:n], own[np.flatnonzero(~gone[:count])]

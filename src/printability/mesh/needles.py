@@ -5,7 +5,7 @@ import numpy as np
 from . import _needle_kernels
 from .model import Mesh
 
-__all__ = ["NEEDLE", "fewer_needles", "fewer_needles_within", "needles"]
+__all__ = ["NEEDLE", "fewer_needles", "needles"]
 
 # Longest edge over least height (common practice, no source); what is made keeps well below.
 NEEDLE, _STOUT = 1000.0, 800.0
@@ -37,33 +37,16 @@ def fewer_needles(mesh: Mesh) -> Mesh:
     mesh : Mesh
         Each edge of two facets, or open.
     """
-    return fewer_needles_within(mesh, np.zeros(len(mesh.facets), np.uint8))[0]
-
-
-def fewer_needles_within(mesh: Mesh, label: np.ndarray) -> tuple[Mesh, np.ndarray]:
-    """The same, edges between facets of different labels kept.
-
-    Parameters
-    ----------
-    mesh : Mesh
-        Each edge of two facets, or open.
-    label : (m,) int
-        Of each facet, as its colour.
-
-    Returns
-    -------
-    mesh, label
-        Of the facets that are now.
-    """
     found = needles(mesh)
     if not len(found):
-        return mesh, label
-    vertices, facets, own = _needle_kernels.stouter(
+        return mesh
+    vertices, facets = _needle_kernels.stouter(
         np.ascontiguousarray(mesh.vertices, np.float64), mesh.facets.astype(np.int64),
-        mesh.twin.astype(np.int64), label.astype(np.int64), _STOUT, _NEAR_MM, _SHORT_MM,
+        mesh.twin.astype(np.int64), _STOUT, _NEAR_MM, _SHORT_MM,
         float(np.spacing(np.float32(np.abs(mesh.vertices).max()))),
         min(_NEW_EACH * len(found) + 1000, _MOST_NEW),
     )  # fmt: skip
     used, index = np.unique(facets, return_inverse=True)
     made = Mesh(vertices[used], index.reshape(-1, 3).astype(np.int32), mesh.grain_mm)
-    return made, own.astype(label.dtype)
+    # Far from the origin single precision is too coarse for what is narrow.
+    return made if len(needles(made)) < len(found) else mesh
